@@ -1,0 +1,91 @@
+import { type ByteSource } from './byteSource.ts';
+import { type WavLayout } from './wavFormat.ts';
+
+/** Turns stored frames into one array a channel, full scale at 1. `frames` of each array are written. */
+export type Decoder = (bytes: DataView, frames: number, into: readonly Float64Array[]) => void;
+
+/** The decoder for a layout. Not-a-number and infinite floats become 0 and are counted. */
+export function sampleDecoder(layout: WavLayout, onBadSample: () => void): Decoder {
+  const { channels, encoding, bitDepth } = layout.format;
+  const width = bitDepth / 8;
+  const stride = layout.bytesPerFrame;
+  if (encoding === 'float') {
+    const at = bitDepth === 32 ? (data: DataView, offset: number) => data.getFloat32(offset, true) : (data: DataView, offset: number) => data.getFloat64(offset, true);
+    return (data, frames, into) => {
+      for (let channel = 0; channel < channels; channel++) {
+        const out = into[channel] as Float64Array;
+        for (let frame = 0, offset = channel * width; frame < frames; frame++, offset += stride) {
+          const value = at(data, offset);
+          if (Number.isFinite(value)) out[frame] = value;
+          else {
+            out[frame] = 0;
+            onBadSample();
+          }
+        }
+      }
+    };
+  }
+  if (bitDepth === 24) {
+    return (data, frames, into) => {
+      for (let channel = 0; channel < channels; channel++) {
+        const out = into[channel] as Float64Array;
+        for (let frame = 0, offset = channel * 3; frame < frames; frame++, offset += stride) {
+          out[frame] = (data.getUint16(offset, true) | (data.getInt8(offset + 2) << 16)) / 8388608;
+        }
+      }
+    };
+  }
+  const scale = bitDepth === 16 ? 1 / 32768 : 1 / 2147483648;
+  const at = bitDepth === 16 ? (data: DataView, offset: number) => data.getInt16(offset, true) : (data: DataView, offset: number) => data.getInt32(offset, true);
+  return (data, frames, into) => {
+    for (let channel = 0; channel < channels; channel++) {
+      const out = into[channel] as Float64Array;
+      for (let frame = 0, offset = channel * width; frame < frames; frame++, offset += stride) {
+        out[frame] = at(data, offset) * scale;
+      }
+    }
+  };
+}
+
+/** Frames per block: small enough to stay in cache, large enough to make the calls cheap. */
+export const BLOCK_FRAMES = 16_384;
+
+/**
+ * Reads all samples in blocks of at most {@link BLOCK_FRAMES}, one array a channel, full scale at 1.
+ * The arrays are used again for every block. Memory does not grow with the file.
+ * @param onBlock gets the arrays and how many frames of them count; returns false to stop
+ * @returns frames read and how many samples were not finite
+ */
+export function readBlocks(
+  source: ByteSource,
+  layout: WavLayout,
+  onBlock: (channels: readonly Float64Array[], frames: number) => boolean | void,
+): { frames: number; badSamples: number } {
+  let badSamples = 0;
+  const decode = sampleDecoder(layout, () => badSamples++);
+  const bytes = new Uint8Array(BLOCK_FRAMES * layout.bytesPerFrame);
+  const data = new DataView(bytes.buffer);
+  const into = Array.from({ length: layout.format.channels }, () => new Float64Array(BLOCK_FRAMES));
+  let frame = 0;
+  while (frame < layout.format.frames) {
+    const wanted = Math.min(BLOCK_FRAMES, layout.format.frames - frame);
+    const got = source.read(layout.dataOffset + frame * layout.bytesPerFrame, bytes.subarray(0, wanted * layout.bytesPerFrame));
+    const frames = Math.floor(got / layout.bytesPerFrame);
+    if (frames === 0) break;
+    decode(data, frames, into);
+    frame += frames;
+    if (onBlock(into, frames) === false) break;
+  }
+  return { frames: frame, badSamples };
+}
+
+/** One channel of a file as a whole; for short clips only. */
+export function readChannel(source: ByteSource, layout: WavLayout, channel: number): Float64Array {
+  const samples = new Float64Array(layout.format.frames);
+  let at = 0;
+  readBlocks(source, layout, (channels, frames) => {
+    samples.set((channels[channel] as Float64Array).subarray(0, frames), at);
+    at += frames;
+  });
+  return samples;
+}

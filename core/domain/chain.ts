@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+import { tapeSchema } from './tape.ts';
+
+/** How one link of a chain is set. Null means that the link has no such setting or that nobody noted it. */
+export const linkSettingsSchema = z.object({
+  gainDb: z.number().min(-60, 'Gain is -60 to 90 dB').max(90, 'Gain is -60 to 90 dB').nullable().default(null),
+  padDb: z.number().min(0, 'A pad is 0 to 40 dB').max(40, 'A pad is 0 to 40 dB').nullable().default(null),
+  lowCutHz: z.number().min(0, 'Low-cut is 0 to 500 Hz').max(500, 'Low-cut is 0 to 500 Hz').nullable().default(null),
+  limiter: z.boolean().nullable().default(null),
+  note: z.string().trim().max(200, 'Use at most 200 characters').default(''),
+});
+export type LinkSettings = z.infer<typeof linkSettingsSchema>;
+
+export const chainLinkSchema = z.object({
+  itemId: idSchema,
+  settings: linkSettingsSchema,
+});
+export type ChainLink = z.infer<typeof chainLinkSchema>;
+
+/** Where the microphone sits; a rig on skin brings its caution along. */
+export const rigSchema = z.object({
+  placement: z.string().trim().max(120, 'Use at most 120 characters').default(''),
+  onSkin: z.boolean().default(false),
+});
+
+export const chainDraftSchema = z.object({
+  name: nameSchema,
+  links: z.array(chainLinkSchema).max(16, 'A chain has at most 16 links').default([]),
+  rig: rigSchema.prefault({}),
+  /** A candidate takes part in the trial and carries a tape; a chain kept for reference does not. */
+  candidate: z.boolean().default(true),
+  tape: tapeSchema,
+  remark: remarkSchema,
+  position: z.number().int().nonnegative().default(0),
+});
+export type ChainDraft = z.infer<typeof chainDraftSchema>;
+
+export interface Chain extends ChainDraft {
+  id: string;
+  trialId: string;
+}

@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { MEASURE_IDS } from '../measure/catalogue.ts';
+import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+
+export const criterionKindSchema = z.enum(['measured', 'listened', 'inspected']);
+export type CriterionKind = z.infer<typeof criterionKindSchema>;
+
+/** Rules a candidate out when its value is beyond the limit, whatever else it scores. */
+export const dealbreakerSchema = z.object({
+  side: z.enum(['below', 'above']),
+  limit: z.number().finite(),
+});
+export type Dealbreaker = z.infer<typeof dealbreakerSchema>;
+
+/**
+ * Something that is judged. `best` and `worst` are in the unit of the measure, or points 0 to 10 for
+ * listened and inspected criteria; which of the two is the larger says which way is better.
+ */
+export const criterionDraftSchema = z
+  .object({
+    name: nameSchema,
+    kind: criterionKindSchema,
+    measureId: z.enum(MEASURE_IDS).nullable().default(null),
+    weight: z.number().min(0, 'A weight is 0 or more').max(100, 'A weight is at most 100'),
+    best: z.number().finite(),
+    worst: z.number().finite(),
+    dealbreaker: dealbreakerSchema.nullable().default(null),
+    remark: remarkSchema,
+    position: z.number().int().nonnegative().default(0),
+  })
+  .superRefine((criterion, context) => {
+    if (criterion.best === criterion.worst) {
+      context.addIssue({ code: 'custom', path: ['worst'], message: 'Best and worst must differ, or nothing can be told apart' });
+    }
+    if (criterion.kind === 'measured' && criterion.measureId === null) {
+      context.addIssue({ code: 'custom', path: ['measureId'], message: 'Choose the measure that judges this' });
+    }
+    if (criterion.kind !== 'measured' && [criterion.best, criterion.worst].some((value) => value < 0 || value > 10)) {
+      context.addIssue({ code: 'custom', path: ['best'], message: 'Points run from 0 to 10; keep best and worst in that range' });
+    }
+  });
+export type CriterionDraft = z.infer<typeof criterionDraftSchema>;
+
+export interface Criterion extends CriterionDraft {
+  id: string;
+  trialId: string;
+}
+
+/** Fewest and most criteria that make a usable judgement; outside it the Question stage says so. */
+export const CRITERIA_FEWEST = 3;
+export const CRITERIA_MOST = 8;
+
+/**
+ * Share of the whole that each weight is, 0 to 1, in the order given. All zero when no weight is set.
+ * @example weightShares([3, 1]) // [0.75, 0.25]
+ */
+export function weightShares(weights: readonly number[]): number[] {
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  return weights.map((weight) => (total > 0 ? weight / total : 0));
+}
+
+/** A mark given by hand to one candidate on one inspected criterion, 0 to 10. */
+export const markDraftSchema = z.object({
+  chainId: idSchema,
+  criterionId: idSchema,
+  points: z.number().min(0, 'Points run from 0 to 10').max(10, 'Points run from 0 to 10').nullable(),
+  remark: remarkSchema,
+});
+export type MarkDraft = z.infer<typeof markDraftSchema>;
+export interface Mark extends MarkDraft {
+  trialId: string;
+}

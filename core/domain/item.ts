@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { nameSchema, remarkSchema } from './identity.ts';
+
+export const itemKindSchema = z.enum([
+  'microphone', 'transmitter', 'receiver', 'recorder', 'camera', 'windscreen', 'cable', 'adapter',
+]);
+export type ItemKind = z.infer<typeof itemKindSchema>;
+
+export const pickupPatternSchema = z.enum([
+  'omnidirectional', 'subcardioid', 'cardioid', 'supercardioid', 'hypercardioid', 'interference tube', 'figure of eight',
+]);
+
+/** ISO 4217 code. Marvet does not convert; sums are made only within one currency. */
+export const currencySchema = z.string().trim().toUpperCase().regex(/^[A-Z]{3}$/, 'Use the three-letter code, for example EUR');
+
+const optionalNumber = (low: number, high: number, why: string) =>
+  z.number().min(low, why).max(high, why).nullable().default(null);
+
+/** One piece of equipment. A figure that is not known is null, never 0. */
+export const itemDraftSchema = z.object({
+  kind: itemKindSchema,
+  name: nameSchema,
+  price: optionalNumber(0, 1_000_000, 'A price is 0 to 1,000,000'),
+  currency: currencySchema.default('EUR'),
+  weightG: optionalNumber(0, 50_000, 'A weight is 0 to 50,000 g'),
+  pattern: pickupPatternSchema.nullable().default(null),
+  selfNoiseDba: optionalNumber(-10, 80, 'Self-noise is -10 to 80 dB A'),
+  sensitivityMvPerPa: optionalNumber(0.01, 1000, 'Sensitivity is 0.01 to 1,000 mV/Pa'),
+  maxSplDb: optionalNumber(60, 200, 'Maximum SPL is 60 to 200 dB'),
+  batteryType: z.string().trim().max(60, 'Use at most 60 characters').default(''),
+  batteryCount: z.number().int().min(0, 'Batteries are 0 or more').max(24, 'At most 24 batteries').default(0),
+  runningTimeH: optionalNumber(0, 1000, 'Running time is 0 to 1,000 h'),
+  remark: remarkSchema,
+});
+export type ItemDraft = z.infer<typeof itemDraftSchema>;
+
+export interface Item extends ItemDraft {
+  id: string;
+}

@@ -1,0 +1,70 @@
+import { type ChannelReport } from './report.types.ts';
+
+/** What is known of a figure: how it is called, its unit, how many digits it deserves, which way is better. */
+export interface MeasureEntry {
+  label: string;
+  unit: string;
+  digits: number;
+  better: 'higher' | 'lower' | 'neither';
+  /** Heading in docs/methods.md that explains it. */
+  method: string;
+  /** Values from which a criterion starts: best and worst. */
+  typical: { best: number; worst: number };
+}
+
+const entry = (label: string, unit: string, digits: number, better: MeasureEntry['better'], method: string, best: number, worst: number): MeasureEntry => ({
+  label, unit, digits, better, method, typical: { best, worst },
+});
+
+/** Every figure of a channel's report, by its path in the report. */
+export const MEASURES = {
+  'levels.samplePeakDbfs': entry('Sample peak', 'dBFS', 1, 'neither', 'levels', -10, 0),
+  'levels.truePeakDbtp': entry('True peak', 'dBTP', 1, 'neither', 'levels', -10, 0),
+  'levels.rmsDbfs': entry('RMS level', 'dBFS', 1, 'neither', 'levels', -20, -50),
+  'levels.crestDb': entry('Crest factor', 'dB', 1, 'higher', 'levels', 20, 8),
+  'levels.dcOffset': entry('DC offset', '', 4, 'lower', 'levels', 0, 0.01),
+  'levels.clippedRuns': entry('Clipped runs', '', 0, 'lower', 'levels', 0, 20),
+  'levels.clippedSamples': entry('Clipped samples', '', 0, 'lower', 'levels', 0, 200),
+  'loudness.integratedLufs': entry('Integrated loudness', 'LUFS', 1, 'neither', 'loudness', -23, -50),
+  'loudness.momentaryMaxLufs': entry('Highest momentary loudness', 'LUFS', 1, 'neither', 'loudness', -18, -45),
+  'loudness.shortTermMaxLufs': entry('Highest short-term loudness', 'LUFS', 1, 'neither', 'loudness', -20, -48),
+  'loudness.loudnessRangeLu': entry('Loudness range', 'LU', 1, 'neither', 'loudness', 4, 20),
+  'activity.activeLevelDbfs': entry('Active speech level', 'dBFS', 1, 'neither', 'activity', -20, -50),
+  'activity.activityFactor': entry('Share of time with speech', '', 2, 'neither', 'activity', 0.8, 0.2),
+  'noise.floorDbfs': entry('Noise floor', 'dBFS', 1, 'lower', 'noise', -80, -40),
+  'noise.floorDbfsA': entry('Noise floor, A-weighted', 'dBFS A', 1, 'lower', 'noise', -85, -45),
+  'noise.practicalFloorDbfs': entry('Practical noise floor', 'dBFS', 1, 'lower', 'noise', -65, -35),
+  'noise.practicalFloorDbfsA': entry('Practical noise floor, A-weighted', 'dBFS A', 1, 'lower', 'noise', -70, -40),
+  'noise.snrDb': entry('Voice over noise', 'dB', 0, 'higher', 'noise', 40, 6),
+  'spectrum.tiltDbPerOctave': entry('Tilt', 'dB/octave', 1, 'neither', 'spectrum', -4, -10),
+  'spectrum.groups.rumbleDb': entry('Rumble, 20-80 Hz', 'dB', 1, 'lower', 'spectrum', -35, -6),
+  'spectrum.groups.chestDb': entry('Chest, 80-250 Hz', 'dB', 1, 'neither', 'spectrum', -4, -14),
+  'spectrum.groups.boxDb': entry('Box, 250-600 Hz', 'dB', 1, 'lower', 'spectrum', -8, -2),
+  'spectrum.groups.midDb': entry('Mids, 600-1500 Hz', 'dB', 1, 'neither', 'spectrum', -8, -20),
+  'spectrum.groups.presenceDb': entry('Presence, 1.5-5 kHz', 'dB', 1, 'higher', 'spectrum', -8, -25),
+  'spectrum.groups.sibilanceDb': entry('Sibilance, 5-9 kHz', 'dB', 1, 'neither', 'spectrum', -18, -35),
+  'spectrum.groups.airDb': entry('Air, 9-16 kHz', 'dB', 1, 'higher', 'spectrum', -24, -45),
+} as const satisfies Record<string, MeasureEntry>;
+
+export type MeasureId = keyof typeof MEASURES;
+export const MEASURE_IDS = Object.keys(MEASURES) as [MeasureId, ...MeasureId[]];
+
+/** The value of a figure in a channel's report; null where it could not be measured. */
+export function measureValue(report: ChannelReport, id: MeasureId): number | null {
+  let at: unknown = report;
+  for (const step of id.split('.')) at = (at as Record<string, unknown> | null)?.[step];
+  return typeof at === 'number' && Number.isFinite(at) ? at : null;
+}
+
+/** A value with the digits it deserves and its unit. */
+export function measureText(id: MeasureId, value: number | null): string {
+  const { digits, unit } = MEASURES[id];
+  if (value === null) return 'not measured';
+  return `${signed(value, digits)}${unit ? ` ${unit}` : ''}`;
+}
+
+/** A number with a true minus sign and fixed digits; never "-0". */
+export function signed(value: number, digits: number): string {
+  const text = Math.abs(value).toFixed(digits);
+  return value < 0 && Number(text) !== 0 ? `−${text}` : text;
+}

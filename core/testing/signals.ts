@@ -1,0 +1,43 @@
+import { bufferSource } from '../audio/byteSource.ts';
+import { writeWav } from '../audio/writeWav.ts';
+import { measureFile } from '../measure/report.ts';
+import { DEFAULT_MEASURE_OPTIONS, type FileReport, type MeasureOptions } from '../measure/report.types.ts';
+import { randomSource } from '../simulate/random.ts';
+
+/** A sine of a given peak level. */
+export function sine(frequencyHz: number, peakDbfs: number, lengthS: number, rateHz = 48_000, phaseDeg = 0): Float64Array {
+  const amplitude = 10 ** (peakDbfs / 20);
+  const phase = (phaseDeg * Math.PI) / 180;
+  return Float64Array.from({ length: Math.round(lengthS * rateHz) }, (_, n) => amplitude * Math.sin((2 * Math.PI * frequencyHz * n) / rateHz + phase));
+}
+
+export function silence(lengthS: number, rateHz = 48_000): Float64Array {
+  return new Float64Array(Math.round(lengthS * rateHz));
+}
+
+/** White Gaussian noise of a given RMS level. */
+export function whiteNoise(rmsDbfs: number, lengthS: number, seed = 1, rateHz = 48_000): Float64Array {
+  const random = randomSource(seed);
+  const amplitude = 10 ** (rmsDbfs / 20);
+  return Float64Array.from({ length: Math.round(lengthS * rateHz) }, () => amplitude * random.normal());
+}
+
+export function concat(...parts: Float64Array[]): Float64Array {
+  const whole = new Float64Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return whole;
+}
+
+export function mixed(a: Float64Array, b: Float64Array): Float64Array {
+  return a.map((value, index) => value + (b[index] ?? 0));
+}
+
+/** The report of channels written as 64-bit float, so that storing adds nothing. */
+export function reportOf(channels: Float64Array[], options: Partial<MeasureOptions> = {}, sampleRateHz = 48_000): FileReport {
+  const bytes = writeWav(channels, { encoding: 'float', bitDepth: 64, sampleRateHz });
+  return measureFile(bufferSource(bytes), { ...DEFAULT_MEASURE_OPTIONS, ...options }).report;
+}

@@ -1,0 +1,10 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['{core,server,web,cli,demo}/**/*.test.{ts,tsx}'],
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+    pool: 'forks',
+  },
+});
