@@ -19,11 +19,12 @@ const keyOf = (take: PlannedTake) => `${conditionKey(take.condition)}|${[...take
  * Lays a plan over existing takes. A take that was started, skipped or noted is always kept; a
  * planned one is kept, with its slate, while the plan still has its setup. New setups get the next
  * free slates. On the first commit slates count from 1 in the plan's order.
+ * @param highestSlate highest slate ever given out, so that a slate in the bin is not given again
  */
-export function reconcileTakes(trialId: string, existing: readonly Take[], planned: readonly PlannedTake[]): Reconciled {
+export function reconcileTakes(trialId: string, existing: readonly Take[], planned: readonly PlannedTake[], highestSlate = 0): Reconciled {
   const byKey = new Map<string, Take[]>();
   for (const take of existing) byKey.set(keyOf(take), [...(byKey.get(keyOf(take)) ?? []), take]);
-  let slate = existing.reduce((highest, take) => Math.max(highest, take.slate), 0);
+  let slate = existing.reduce((highest, take) => Math.max(highest, take.slate), highestSlate);
   let added = 0;
   const takes: Take[] = [];
   planned.forEach((plan, position) => {

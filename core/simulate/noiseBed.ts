@@ -67,11 +67,26 @@ function addHum(into: Float64Array, hum: NonNullable<SimulatedPlace['hum']>, rat
   for (let index = 0; index < into.length; index++) into[index] = (into[index] as number) + scale * (engine[index] as number);
 }
 
+const whiteRms = new Map<number, number>();
+
+/** What the A weighting leaves of white noise with an RMS of 1: its impulse response's energy. */
+function whiteWeightedRms(rateHz: number): number {
+  let rms = whiteRms.get(rateHz);
+  if (rms === undefined) {
+    const impulse = new Float64Array(rateHz);
+    impulse[0] = 1;
+    rms = weightedRms(impulse, rateHz) * Math.sqrt(impulse.length);
+    whiteRms.set(rateHz, rms);
+  }
+  return rms;
+}
+
 /** Self-noise of a microphone at a level in dB A; nearly white. */
 export function selfNoise(levelDba: number, length: number, rateHz: number, random: RandomSource): Float64Array {
-  const noise = Float64Array.from({ length }, () => random.normal());
-  const scale = splAmplitude(levelDba) / weightedRms(noise, rateHz);
-  return noise.map((value) => value * scale);
+  const scale = splAmplitude(levelDba) / whiteWeightedRms(rateHz);
+  const noise = new Float64Array(length);
+  for (let index = 0; index < length; index++) noise[index] = scale * random.normal();
+  return noise;
 }
 
 /** Loss of each windscreen against wind, in dB. */

@@ -18,7 +18,8 @@ export function throughRadio(
   random: RandomSource,
 ): { signal: Float64Array; dropouts: Dropout[] } {
   const hiss = 10 ** (link.noiseDbfs / 20);
-  const out = signal.map((value) => value + hiss * random.normal());
+  const out = new Float64Array(signal.length);
+  for (let index = 0; index < out.length; index++) out[index] = (signal[index] as number) + hiss * random.normal();
   const beyond = link.distanceM / link.reliableToM;
   const dropouts: Dropout[] = [];
   if (beyond <= 1) return { signal: out, dropouts };

@@ -44,7 +44,8 @@ export function renderTake(take: SimulatedTake): RenderedTake {
   const voice = placedVoice(take, length);
   const room = voice && take.place.reverberationS > 0 ? reverberant(voice, rateHz, take.place.reverberationS, randomSource(seedOf(take.seed, 'room'))) : null;
   const noise = placeNoise(take.place, length, rateHz, randomSource(seedOf(take.seed, 'noise')));
-  const rendered = take.candidates.map((candidate) => hear(take, candidate, { voice, room, noise }, length));
+  const voiceRms = voice ? Math.sqrt(voice.reduce((sum, value) => sum + value * value, 0) / length) : 0;
+  const rendered = take.candidates.map((candidate) => hear(take, candidate, { voice, room, noise, voiceRms }, length));
   return { channels: rendered.map((each) => each.samples), truth: rendered.map((each) => each.truth) };
 }
 
@@ -65,6 +66,11 @@ interface Sources {
   voice: Float64Array | null;
   room: Float64Array | null;
   noise: Float64Array;
+  voiceRms: number;
+}
+
+function addScaled(into: Float64Array, signal: Float64Array, gain: number): void {
+  for (let index = 0; index < into.length; index++) into[index] = (into[index] as number) + gain * (signal[index] as number);
 }
 
 function hear(take: SimulatedTake, candidate: SimulatedCandidate, sources: Sources, length: number): { samples: Float64Array; truth: ChannelTruth } {
@@ -76,20 +82,19 @@ function hear(take: SimulatedTake, candidate: SimulatedCandidate, sources: Sourc
   const diffuseGain = 1 / Math.sqrt(candidate.directivity);
   const reverberantGain = take.place.reverberationS > 0 ? diffuseGain / take.place.criticalDistanceM : 0;
   const pressure = new Float64Array(length);
-  for (let index = 0; index < length; index++) {
-    const direct = (sources.voice?.[index] ?? 0) * directGain;
-    pressure[index] = direct + (sources.room?.[index] ?? 0) * reverberantGain + (sources.noise[index] as number) * diffuseGain;
-  }
+  addScaled(pressure, sources.noise, diffuseGain);
+  if (sources.voice) addScaled(pressure, sources.voice, directGain);
+  if (sources.room) addScaled(pressure, sources.room, reverberantGain);
   for (const section of coloration(take, candidate)) section.process(pressure, pressure, length);
-  const voiceRms = sources.voice ? Math.sqrt(sources.voice.reduce((sum, value) => sum + value * value, 0) / length) * directGain : 0;
+  const voiceRms = sources.voiceRms * directGain;
   const wind = windNoise({ speedMs: take.place.windMs, screen: take.screen, sensitivityDb: candidate.windSensitivityDb }, length, rateHz, random);
   const own = selfNoise(candidate.selfNoiseDba, length, rateHz, random);
   const ceiling = splAmplitude(candidate.maxSplDb) * Math.SQRT2;
   const gain = 10 ** (candidate.gainDbfs / 20);
+  const limit = Math.min(ceiling * gain, 0.9999);
   let clippedSamples = 0;
   for (let index = 0; index < length; index++) {
     const value = (pressure[index] as number) + (wind.signal[index] as number) + (own[index] as number);
-    const limit = Math.min(ceiling * gain, 0.9999);
     const scaled = value * gain;
     if (Math.abs(scaled) >= limit) clippedSamples++;
     pressure[index] = Math.max(-limit, Math.min(limit, scaled));

@@ -1,0 +1,90 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Criterion } from '../domain/criterion.ts';
+import { type Aggregate, aggregateMedian, median } from './aggregate.ts';
+import { desirability } from './desirability.ts';
+import { judge } from './verdict.ts';
+import { verdictCsv } from './verdictCsv.ts';
+
+const criterion = (id: string, change: Partial<Criterion> = {}): Criterion => ({
+  id, trialId: 't', name: id, kind: 'listened', measureId: null, weight: 1, best: 10, worst: 0, dealbreaker: null, remark: '', position: 0, ...change,
+});
+const snr = criterion('Voice over noise', { kind: 'measured', measureId: 'noise.snrDb', weight: 3, best: 40, worst: 0, dealbreaker: { side: 'below', limit: 10 } });
+const tone = criterion('Tone');
+const candidates = [
+  { id: 'a', name: 'Quay One', price: 900, currency: 'EUR' },
+  { id: 'b', name: 'Lantern Bay', price: 300, currency: 'EUR' },
+  { id: 'c', name: 'Mudlark', price: 2000, currency: 'EUR' },
+];
+const values = (table: Record<string, Record<string, number>>) =>
+  new Map(Object.entries(table).map(([id, row]) => [id, new Map(Object.entries(row).map(([who, value]): [string, Aggregate] => [who, { value, count: 1, sameConditions: true }]))]));
+
+describe('desirability', () => {
+  it.each([
+    [20, 40, 0, 0.5], [-60, -80, -40, 0.5], [50, 40, 0, 1], [-5, 40, 0, 0], [-90, -80, -40, 1],
+  ])('%f between best %f and worst %f is %f', (value, best, worst, expected) => {
+    expect(desirability(value, best, worst)).toBeCloseTo(expected, 12);
+  });
+  it('a better value is never less desirable', () => {
+    const number = fc.double({ min: -100, max: 100, noNaN: true });
+    fc.assert(fc.property(number, number, number, number, (a, b, best, worst) => {
+      fc.pre(Math.abs(best - worst) > 1e-6);
+      const [low, high] = best > worst ? [Math.min(a, b), Math.max(a, b)] : [Math.max(a, b), Math.min(a, b)];
+      expect(desirability(high, best, worst)).toBeGreaterThanOrEqual(desirability(low, best, worst));
+    }));
+  });
+});
+
+describe('ranking', () => {
+  it('is the weighted mean of desirabilities', () => {
+    const rows = judge([snr, tone], candidates.slice(0, 2), values({ 'Voice over noise': { a: 20, b: 30 }, Tone: { a: 10, b: 2 } }));
+    // b: 0.75 · 0.75 + 0.25 · 0.2 = 61.25; a: 0.75 · 0.5 + 0.25 · 1 = 62.5
+    expect(rows.map((row) => [row.candidate.id, row.rank, row.score?.toFixed(6)])).toEqual([['a', 1, '62.500000'], ['b', 2, '61.250000']]);
+  });
+
+  it('names what is missing instead of counting it as zero', () => {
+    const [row] = judge([snr, tone], candidates.slice(0, 1), values({ 'Voice over noise': { a: 20 } }));
+    expect(row).toMatchObject({ score: 50, missing: ['Tone'], known: 0.75, lowest: 37.5, highest: 62.5 });
+  });
+
+  it('a dealbreaker rules out, with its reason, and frees the rank', () => {
+    const rows = judge([snr, tone], candidates.slice(0, 2), values({ 'Voice over noise': { a: 9, b: 11 }, Tone: { a: 10, b: 1 } }));
+    expect(rows.map((row) => [row.candidate.id, row.rank])).toEqual([['b', 1], ['a', null]]);
+    expect(rows[1]?.ruledOut[0]?.reason).toBe('Voice over noise is below its limit');
+  });
+
+  it('says who is beaten on both price and score', () => {
+    const rows = judge([snr], candidates, values({ 'Voice over noise': { a: 30, b: 20, c: 25 } }));
+    expect(Object.fromEntries(rows.map((row) => [row.candidate.id, row.beatenBy]))).toEqual({ a: [], b: [], c: ['a'] });
+  });
+
+  it('equal scores share a rank; without any value there is none', () => {
+    expect(judge([tone], candidates, values({ Tone: { a: 5, b: 5 } })).map((row) => row.rank)).toEqual([1, 1, null]);
+  });
+});
+
+describe('aggregation', () => {
+  it('judges candidates only where all of them were', () => {
+    const result = aggregateMedian([
+      { candidateId: 'a', conditionKey: '1 m', value: 30 }, { candidateId: 'a', conditionKey: '40 m', value: 2 }, { candidateId: 'b', conditionKey: '1 m', value: 28 },
+    ]);
+    expect(result.get('a')).toEqual({ value: 30, count: 1, sameConditions: true });
+  });
+  it('without common conditions everything counts and that is said', () => {
+    const result = aggregateMedian([{ candidateId: 'a', conditionKey: '1 m', value: 30 }, { candidateId: 'b', conditionKey: '40 m', value: 28 }]);
+    expect(result.get('b')).toEqual({ value: 28, count: 1, sameConditions: false });
+  });
+  it('median', () => {
+    expect(median([3, 1, 2])).toBe(2);
+    expect(median([4, 1, 2, 3])).toBe(2.5);
+    expect(() => median([])).toThrow(RangeError);
+  });
+});
+
+it('the CSV holds every figure with its unit', () => {
+  const rows = judge([snr, tone], candidates.slice(0, 1), values({ 'Voice over noise': { a: 20 } }));
+  const csv = verdictCsv(rows, [snr, tone]);
+  expect(csv).toContain('Quay One,1,Voice over noise,20,dB,0.5,0.75,1,');
+  expect(csv).toContain('Quay One,1,Tone,,points,,0.25,0,missing');
+  expect(csv).toContain('Quay One,1,price,900,EUR');
+});

@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { type WavFormat } from '../audio/wavFormat.ts';
+import { type ChannelReport, type FileReport, type LevelSeries } from '../measure/report.types.ts';
+import { type MatchedBy } from '../plan/matchFile.ts';
+import { idSchema } from './identity.ts';
+
+export type MeasureState = 'queued' | 'measuring' | 'done' | 'failed';
+
+/** A file that came in: its bytes are kept under their SHA-256 and never changed. */
+export interface AudioFile {
+  id: string;
+  trialId: string;
+  name: string;
+  sha256: string;
+  sizeBytes: number;
+  uploadedAtMs: number;
+  format: WavFormat | null;
+  state: MeasureState;
+  /** Why it could not be read, when it could not. */
+  failure: string | null;
+  methodVersion: number | null;
+  warnings: string[];
+  takeId: string | null;
+  matchedBy: MatchedBy | null;
+}
+
+/** One channel of one file, tied to a take and to one of its candidates. */
+export interface Recording {
+  id: string;
+  fileId: string;
+  trialId: string;
+  channelIndex: number;
+  trackName: string | null;
+  takeId: string | null;
+  candidateId: string | null;
+  /** Null until it was measured. */
+  report: ChannelReport | null;
+}
+
+/** A recording looked at from inside. */
+export interface RecordingDetail extends Recording {
+  file: AudioFile;
+  programme: FileReport['programme'] | null;
+  series: LevelSeries | null;
+}
+
+/** Ties a file to a take, and its channels to candidates of that take. */
+export const assignmentSchema = z.object({
+  takeId: idSchema.nullable(),
+  channels: z.array(z.object({ channelIndex: z.number().int().min(0).max(31), candidateId: idSchema.nullable() })).max(32),
+});
+export type Assignment = z.infer<typeof assignmentSchema>;

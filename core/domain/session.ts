@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+
+/** A listening round: which recordings, at which loudness, judged on what. */
+export const sessionDraftSchema = z.object({
+  title: nameSchema,
+  recordingIds: z.array(idSchema).min(2, 'Choose at least two recordings').max(12, 'At most 12 clips can be told apart'),
+  criterionIds: z.array(idSchema).min(1, 'Choose at least one listened criterion').max(8),
+  targetLufs: z.number().min(-40, 'The target is -40 to -10 LUFS').max(-10, 'The target is -40 to -10 LUFS').default(-23),
+  ceilingDbtp: z.number().min(-12, 'The ceiling is -12 to 0 dBTP').max(0, 'The ceiling is -12 to 0 dBTP').default(-1),
+});
+export type SessionDraft = z.infer<typeof sessionDraftSchema>;
+
+export const listenerDraftSchema = z.object({
+  name: nameSchema,
+  listenedOn: z.string().trim().min(1, 'Say what you listen on').max(120, 'Use at most 120 characters'),
+});
+export type ListenerDraft = z.infer<typeof listenerDraftSchema>;
+
+export const ratingDraftSchema = z.object({
+  letter: z.string().regex(/^[A-L]$/, 'A clip goes by one letter, A to L'),
+  criterionId: idSchema,
+  points: z.number().int('Whole points only').min(0, 'Points run from 0 to 10').max(10, 'Points run from 0 to 10'),
+  reason: remarkSchema,
+});
+export type RatingDraft = z.infer<typeof ratingDraftSchema>;
+
+/** A rating with the recording that its letter stood for; known to the page only after the listener is done. */
+export interface Rating extends RatingDraft {
+  listenerId: string;
+}
+
+/** What anyone may see of a listener. `letters` maps letters to recordings once the listener is done. */
+export interface Listener extends ListenerDraft {
+  id: string;
+  sessionId: string;
+  sample: boolean;
+  finishedAtMs: number | null;
+  letters: Record<string, string> | null;
+  ratings: Rating[];
+}
+
+export interface Session extends SessionDraft {
+  id: string;
+  trialId: string;
+  sample: boolean;
+  createdAtMs: number;
+  matchedLufs: number;
+  listeners: Listener[];
+}
+
+/** All that the listening page gets before the listener is done. */
+export interface BlindRound {
+  listenerId: string;
+  listenerName: string;
+  listenedOn: string;
+  title: string;
+  letters: string[];
+  matchedLufs: number;
+  targetLufs: number;
+  criteria: { id: string; name: string; remark: string; best: number; worst: number }[];
+  ratings: RatingDraft[];
+  finished: boolean;
+}

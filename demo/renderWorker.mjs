@@ -1,0 +1,5 @@
+// Worker threads do not inherit the TypeScript loader of the main thread, so each takes it up itself.
+import { register } from 'tsx/esm/api';
+
+register();
+await import('./renderWorker.ts');

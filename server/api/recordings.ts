@@ -1,0 +1,29 @@
+import { Hono } from 'hono';
+import { IsNull } from 'typeorm';
+import { notFound, pathId } from './http.ts';
+import { type Services } from './services.ts';
+
+/** Recordings of a trial: all of them with their figures, or one with its whole report. */
+export function recordingRoutes({ store }: Pick<Services, 'store'>): Hono {
+  return new Hono()
+    .get('/', async (context) => {
+      const trialId = pathId(context, 'trial');
+      const files = await store.files.find({ select: { id: true, name: true, takeId: true, state: true, methodVersion: true }, where: { trialId, binnedAtMs: IsNull() } });
+      const byId = new Map(files.map((file) => [file.id, file]));
+      const rows = await store.recordings.find({
+        select: { id: true, fileId: true, channelIndex: true, trackName: true, candidateId: true, figures: true }, where: { trialId }, order: { fileId: 'ASC', channelIndex: 'ASC' },
+      });
+      const shown = rows.flatMap((row) => {
+        const file = byId.get(row.fileId);
+        return file ? [{ ...row, fileName: file.name, takeId: file.takeId, state: file.state, methodVersion: file.methodVersion }] : [];
+      });
+      return context.json(shown);
+    })
+    .get('/:id', async (context) => {
+      const recording = await store.recordings.findOneBy({ id: pathId(context, 'id'), trialId: pathId(context, 'trial') });
+      const file = recording && (await store.files.findOneBy({ id: recording.fileId, binnedAtMs: IsNull() }));
+      if (!recording || !file) throw notFound('recording');
+      const { figures: _figures, ...rest } = recording;
+      return context.json({ ...rest, takeId: file.takeId, file, programme: file.programme });
+    });
+}

@@ -1,0 +1,65 @@
+import { existsSync } from 'node:fs';
+import { mkdir, readFile } from 'node:fs/promises';
+import { type AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { serve, type ServerType } from '@hono/node-server';
+import { buildApp } from './app.ts';
+import { type Services } from './api/services.ts';
+import { openBlobs } from './audio/blobs.ts';
+import { type Config } from './config.ts';
+import { openEvents } from './jobs/events.ts';
+import { openMeasuring } from './jobs/measuring.ts';
+import { openPool } from './jobs/pool.ts';
+import { openStore } from './store/store.ts';
+
+/** A trouble that the person at the terminal can mend; told in one line. */
+export class StartError extends Error {}
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+/** Opens the data folder with all that works on it. */
+export async function openServices(dataFolder: string): Promise<Services> {
+  try {
+    await mkdir(dataFolder, { recursive: true });
+    const blobs = await openBlobs(dataFolder);
+    const store = await openStore(dataFolder);
+    const pool = openPool();
+    const events = openEvents();
+    return { store, blobs, pool, events, measuring: openMeasuring(store, blobs, pool, events) };
+  } catch (error) {
+    throw new StartError(`The data folder ${dataFolder} cannot be used: ${(error as Error).message}. Choose another with MARVET_DATA.`);
+  }
+}
+
+/** A running server. */
+export interface RunningServer {
+  address: string;
+  close(): Promise<void>;
+}
+
+/** Serves on 127.0.0.1. @throws StartError when the port is taken */
+export async function startServer(services: Services, config: Pick<Config, 'port'>): Promise<RunningServer> {
+  const { version } = JSON.parse(await readFile(join(ROOT, 'package.json'), 'utf8')) as { version: string };
+  const page = join(ROOT, 'web', 'dist');
+  const app = buildApp(services, version, existsSync(page) ? page : null);
+  const server = await new Promise<ServerType>((resolve, reject) => {
+    const starting = serve({ fetch: app.fetch, port: config.port, hostname: '127.0.0.1' }, () => resolve(starting));
+    starting.on('error', (error: NodeJS.ErrnoException) => {
+      const taken = error.code === 'EADDRINUSE';
+      reject(new StartError(taken ? `Port ${config.port} is taken. Stop what uses it, or choose another with PORT.` : `The server cannot listen: ${error.message}`));
+    });
+  });
+  await services.measuring.resume();
+  const { port } = server.address() as AddressInfo;
+  return {
+    address: `http://127.0.0.1:${port}`,
+    async close() {
+      if ('closeAllConnections' in server) server.closeAllConnections();
+      await new Promise<void>((resolve) => server.close(() => resolve()));
+      await services.pool.close();
+      await services.measuring.idle();
+      await services.store.close();
+    },
+  };
+}

@@ -1,0 +1,23 @@
+import { IsNull } from 'typeorm';
+import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
+import { type PlanRow } from './rows.ts';
+import { type Tables } from './store.ts';
+
+/** Records of a trial that a plan speaks of, without what is in the bin. */
+export async function planRecords(tables: Tables, trialId: string) {
+  const here = { where: { trialId, binnedAtMs: IsNull() }, order: { position: 'ASC' as const } };
+  const [chains, stations, scripts, items] = await Promise.all([
+    tables.chains.find({ ...here, where: { ...here.where, candidate: true } }),
+    tables.stations.find(here),
+    tables.scripts.find(here),
+    tables.items.find(),
+  ]);
+  return { chains, stations, scripts, items };
+}
+
+/** The plan of a trial as its records are now. */
+export async function currentPlan(tables: Tables, trialId: string): Promise<PlanRow> {
+  const { chains, stations, scripts } = await planRecords(tables, trialId);
+  const stored = (await tables.plans.findOneBy({ trialId })) ?? { ...emptyPlan(), trialId, committedAtMs: null };
+  return { ...stored, ...alignPlan(stored, { candidate: chains, station: stations, script: scripts }) };
+}

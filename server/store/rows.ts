@@ -1,0 +1,105 @@
+import { type WavFormat } from '@marvet/core/audio/wavFormat';
+import { type Chain } from '@marvet/core/domain/chain';
+import { type Criterion, type Mark } from '@marvet/core/domain/criterion';
+import { type Item } from '@marvet/core/domain/item';
+import { type LogLine } from '@marvet/core/domain/logLine';
+import { type Plan } from '@marvet/core/domain/plan';
+import { type MeasureState } from '@marvet/core/domain/recording';
+import { type Script } from '@marvet/core/domain/script';
+import { type RatingDraft, type SessionDraft } from '@marvet/core/domain/session';
+import { type Station } from '@marvet/core/domain/station';
+import { type Take } from '@marvet/core/domain/take';
+import { type MeasureId } from '@marvet/core/measure/catalogue';
+import { type ChannelReport, type FileReport, type LevelSeries } from '@marvet/core/measure/report.types';
+import { type MatchedBy } from '@marvet/core/plan/matchFile';
+
+/** Rows as they are stored. Where a record can be binned, `binnedAtMs` says since when it is. */
+interface Binnable {
+  binnedAtMs: number | null;
+}
+
+export interface TrialRow extends Binnable {
+  id: string;
+  name: string;
+  question: string;
+  use: string;
+  place: string;
+  sample: boolean;
+  createdAtMs: number;
+  expectedCandidateId: string | null;
+  expectedReason: string;
+  expectedSealedAtMs: number | null;
+  verdictOpenedAtMs: number | null;
+}
+export type CriterionRow = Criterion & Binnable;
+export type MarkRow = Mark;
+export type ItemRow = Item & Binnable;
+export type ChainRow = Chain & Binnable;
+export type StationRow = Station & Binnable;
+export type ScriptRow = Script & Binnable;
+export type PlanRow = Plan;
+export type TakeRow = Take;
+
+export interface LogLineRow {
+  id: string;
+  trialId: string;
+  takeId: string;
+  atMs: number;
+  receivedAtMs: number;
+  line: LogLine;
+}
+
+export interface AudioFileRow extends Binnable {
+  id: string;
+  trialId: string;
+  name: string;
+  sha256: string;
+  sizeBytes: number;
+  uploadedAtMs: number;
+  format: WavFormat;
+  state: MeasureState;
+  failure: string | null;
+  methodVersion: number | null;
+  warnings: string[];
+  programme: FileReport['programme'] | null;
+  takeId: string | null;
+  matchedBy: MatchedBy | null;
+}
+
+export interface RecordingRow {
+  id: string;
+  fileId: string;
+  trialId: string;
+  channelIndex: number;
+  trackName: string | null;
+  candidateId: string | null;
+  /** Figures of the report by measure id, for tables and the verdict. */
+  figures: Partial<Record<MeasureId, number>> | null;
+  report: ChannelReport | null;
+  series: LevelSeries | null;
+}
+
+export interface SessionRow extends SessionDraft, Binnable {
+  id: string;
+  trialId: string;
+  sample: boolean;
+  createdAtMs: number;
+  matchedLufs: number;
+  gainsDb: number[];
+}
+
+export interface ListenerRow extends Binnable {
+  id: string;
+  sessionId: string;
+  name: string;
+  listenedOn: string;
+  sample: boolean;
+  createdAtMs: number;
+  finishedAtMs: number | null;
+  /** Places in the session's recordings, in the order of this listener's letters. */
+  order: number[];
+}
+
+export interface RatingRow extends RatingDraft {
+  listenerId: string;
+}
