@@ -45,6 +45,8 @@ export function applyLogLine(take: Take, line: LogLine): Take {
     case 'stop':
       return { ...take, status: 'done', startedAtMs: take.startedAtMs ?? line.atMs, stoppedAtMs: line.atMs };
     case 'flag':
+      // A line that is applied twice, here and on the server, must not flag twice.
+      if (take.flags.some((mark) => mark.flag === line.flag && mark.atMs === line.atMs)) return take;
       return { ...take, flags: [...take.flags, { flag: line.flag, atMs: line.atMs }] };
     case 'unflag':
       return { ...take, flags: take.flags.filter((mark) => mark.flag !== line.flag) };

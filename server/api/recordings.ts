@@ -1,10 +1,11 @@
 import { Hono } from 'hono';
+import { channelWav } from '../audio/channelWav.ts';
 import { IsNull } from 'typeorm';
 import { notFound, pathId } from './http.ts';
 import { type Services } from './services.ts';
 
 /** Recordings of a trial: all of them with their figures, or one with its whole report. */
-export function recordingRoutes({ store }: Pick<Services, 'store'>): Hono {
+export function recordingRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>): Hono {
   return new Hono()
     .get('/', async (context) => {
       const trialId = pathId(context, 'trial');
@@ -25,5 +26,13 @@ export function recordingRoutes({ store }: Pick<Services, 'store'>): Hono {
       if (!recording || !file) throw notFound('recording');
       const { figures: _figures, ...rest } = recording;
       return context.json({ ...rest, takeId: file.takeId, file, programme: file.programme });
+    })
+    /** One channel as a mono file, so that any browser plays just that one. */
+    .get('/:id/audio', async (context) => {
+      const recording = await store.recordings.findOneBy({ id: pathId(context, 'id'), trialId: pathId(context, 'trial') });
+      const file = recording && (await store.files.findOneBy({ id: recording.fileId }));
+      if (!recording || !file) throw notFound('recording');
+      const { lengthBytes, body } = channelWav(blobs.pathOf(file.sha256), recording.channelIndex);
+      return context.body(body, 200, { 'Content-Type': 'audio/wav', 'Content-Length': String(lengthBytes), 'Cache-Control': 'private, max-age=3600' });
     });
 }

@@ -1,0 +1,55 @@
+import { closeSync, openSync } from 'node:fs';
+import { BLOCK_FRAMES, sampleDecoder } from '@marvet/core/audio/readSamples';
+import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { writeWav } from '@marvet/core/audio/writeWav';
+import { descriptorSource } from './fileSource.ts';
+
+const HEADER_BYTES = 44;
+const WIDTH = 3;
+
+/**
+ * One channel of a stored file as a mono 24-bit WAVE file, read block by block while it is sent.
+ * @throws RangeError when the channel would pass 4 GiB
+ */
+export function channelWav(path: string, channel: number): { lengthBytes: number; body: ReadableStream<Uint8Array<ArrayBuffer>> } {
+  const descriptor = openSync(path, 'r');
+  const source = descriptorSource(descriptor);
+  const layout = readWavHeader(source);
+  const { frames, channels, sampleRateHz } = layout.format;
+  const lengthBytes = HEADER_BYTES + frames * WIDTH;
+  if (lengthBytes > 0xffffffff) {
+    closeSync(descriptor);
+    throw new RangeError('The channel is too long for one WAVE file');
+  }
+  const decode = sampleDecoder(layout, () => undefined);
+  const bytes = new Uint8Array(BLOCK_FRAMES * layout.bytesPerFrame);
+  const into = Array.from({ length: channels }, () => new Float64Array(BLOCK_FRAMES));
+  const encoding = { encoding: 'pcm', bitDepth: 24, sampleRateHz } as const;
+  let frame = 0;
+  const body = new ReadableStream<Uint8Array<ArrayBuffer>>({
+    start(controller) {
+      const header = writeWav([new Float64Array(0)], encoding) as Uint8Array<ArrayBuffer>;
+      const data = new DataView(header.buffer);
+      data.setUint32(4, lengthBytes - 8, true);
+      data.setUint32(40, frames * WIDTH, true);
+      controller.enqueue(header);
+    },
+    pull(controller) {
+      const wanted = Math.min(BLOCK_FRAMES, frames - frame);
+      const got = source.read(layout.dataOffset + frame * layout.bytesPerFrame, bytes.subarray(0, wanted * layout.bytesPerFrame));
+      const count = Math.floor(got / layout.bytesPerFrame);
+      if (count === 0) {
+        closeSync(descriptor);
+        controller.close();
+        return;
+      }
+      decode(new DataView(bytes.buffer), count, into);
+      controller.enqueue(writeWav([(into[channel] as Float64Array).subarray(0, count)], encoding).slice(HEADER_BYTES, HEADER_BYTES + count * WIDTH) as Uint8Array<ArrayBuffer>);
+      frame += count;
+    },
+    cancel() {
+      closeSync(descriptor);
+    },
+  });
+  return { lengthBytes, body };
+}

@@ -1,0 +1,122 @@
+import { Keyboard, Moon, Sun, Trash2 } from 'lucide-react';
+import { Suspense } from 'react';
+import Button from 'react-bootstrap/Button';
+import { Link, NavLink, Outlet, useLocation, useMatches } from 'react-router';
+import { type Trial } from '@marvet/core/domain/trial';
+import { Empty, Loaded } from '../parts/states.tsx';
+import { useOpenKeys } from '../parts/keys.tsx';
+import { useTrialQuery } from './api/trials.ts';
+import { themeChosen } from './look.ts';
+import { useAppDispatch, useAppSelector } from './store.ts';
+import { TrayBar } from './TrayBar.tsx';
+import { useTrialId } from './trialData.ts';
+import { useTrialEvents } from './useTrialEvents.ts';
+
+interface Stop {
+  path: string;
+  name: string;
+  state: 'none' | 'some' | 'all';
+  count: string;
+  waitsFor: string;
+}
+
+/** How far each stage is, and what it waits for. */
+function stopsOf({ progress, question }: Trial): Stop[] {
+  const { criteria, candidates, planned, done, recordings, measured, listeners, verdictOpened } = progress;
+  const state = (all: boolean, some: boolean) => (all ? 'all' : some ? 'some' : 'none');
+  return [
+    { path: 'question', name: 'Question', state: state(question !== '' && criteria >= 3, question !== '' || criteria > 0), count: '', waitsFor: criteria < 3 ? 'three criteria or more' : '' },
+    { path: 'kit', name: 'Kit', state: state(candidates >= 2, candidates > 0), count: candidates ? String(candidates) : '', waitsFor: candidates < 2 ? 'two candidates or more' : '' },
+    { path: 'plan', name: 'Plan', state: state(planned > 0, false), count: planned ? String(planned) : '', waitsFor: candidates === 0 ? 'candidates' : planned === 0 ? 'a plan that is committed' : '' },
+    { path: 'field', name: 'Field', state: state(planned > 0 && done >= planned, done > 0), count: planned ? `${done}/${planned}` : '', waitsFor: planned === 0 ? 'a plan' : '' },
+    { path: 'takes', name: 'Takes', state: state(recordings > 0 && measured === recordings, recordings > 0), count: recordings ? String(recordings) : '', waitsFor: recordings === 0 ? 'audio files' : '' },
+    { path: 'listen', name: 'Listen', state: state(listeners >= 2, listeners > 0), count: listeners ? String(listeners) : '', waitsFor: measured < 2 ? 'two measured recordings' : '' },
+    { path: 'verdict', name: 'Verdict', state: state(verdictOpened, false), count: '', waitsFor: verdictOpened ? '' : 'being opened' },
+  ];
+}
+
+/** The frame of a trial: stages on the left, the question above, the stage, and the tray. */
+export function Shell() {
+  const trialId = useTrialId();
+  const query = useTrialQuery(trialId);
+  const progress = useTrialEvents(trialId);
+  const matches = useMatches();
+  const { pathname } = useLocation();
+  const plain = matches.some((match) => (match.handle as { plain?: boolean } | undefined)?.plain);
+  return (
+    <div className="shell">
+      <Rail trial={query.data} />
+      <main className={`desk ${plain ? 'narrow-plain' : ''}`} id="main">
+        <Loaded of={[query]}>
+          {() =>
+            query.data?.binnedAtMs ? (
+              <Empty>
+                This trial is in the bin. <Link to="/">Bring it back from the list of trials.</Link>
+              </Empty>
+            ) : (
+              <>
+                <div className="desk-head no-print">
+                  <h1>{query.data?.question || query.data?.name}</h1>
+                </div>
+                <Suspense fallback={<div className="soft" role="status">Loading</div>} key={pathname.split('/')[3]}>
+                  <Outlet context={progress} />
+                </Suspense>
+              </>
+            )
+          }
+        </Loaded>
+      </main>
+      <TrayBar trialId={trialId} />
+    </div>
+  );
+}
+
+function Rail({ trial }: { trial: Trial | undefined }) {
+  return (
+    <nav className="rail" aria-label="Stages">
+      <div className="rail-head">
+        <Link to="/" className="rail-name d-block" title="All trials">
+          {trial?.name ?? 'Trial'}
+        </Link>
+        <div className="rail-use">{trial?.use}</div>
+        {trial?.sample && <div className="small soft">Sample data</div>}
+      </div>
+      <ul className="route">
+        {(trial ? stopsOf(trial) : []).map((stop) => (
+          <li key={stop.path}>
+            <NavLink to={stop.path} title={stop.waitsFor ? `Waits for ${stop.waitsFor}` : undefined}>
+              <span className={`stop ${stop.state}`} aria-hidden />
+              <span>{stop.name}</span>
+              {stop.waitsFor && <span className="visually-hidden">, waits for {stop.waitsFor}</span>}
+              {stop.count && <span className="count">{stop.count}</span>}
+            </NavLink>
+          </li>
+        ))}
+      </ul>
+      <RailFoot trialLinks />
+    </nav>
+  );
+}
+
+/** Theme, keys, and for a trial its bin. */
+export function RailFoot({ trialLinks = false }: { trialLinks?: boolean }) {
+  const dispatch = useAppDispatch();
+  const theme = useAppSelector((state) => state.look.theme);
+  const openKeys = useOpenKeys();
+  const other = theme === 'daylight' ? 'dusk' : 'daylight';
+  return (
+    <div className="rail-foot">
+      <Button size="sm" variant="plain" onClick={() => dispatch(themeChosen(other))} title={`Change to ${other}`}>
+        {theme === 'daylight' ? <Moon size={15} aria-hidden /> : <Sun size={15} aria-hidden />} {other === 'dusk' ? 'Dusk' : 'Daylight'}
+      </Button>
+      <Button size="sm" variant="plain" onClick={openKeys} title="Keys of this screen">
+        <Keyboard size={15} aria-hidden /> Keys
+      </Button>
+      {trialLinks && (
+        <Link className="btn btn-sm btn-plain" to="bin" title="What was deleted from this trial">
+          <Trash2 size={15} aria-hidden /> Bin
+        </Link>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,122 @@
+import { X } from 'lucide-react';
+import { useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { useNavigate } from 'react-router';
+import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
+import { isSpoiled, slateLabel } from '@marvet/core/domain/take';
+import { type Comparison, compareTakes, type Difference, nearestFair } from '@marvet/core/plan/compare';
+import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { BlindMark, TapeMark } from '../parts/TapeMark.tsx';
+import { useTakesQuery, useRecordingsQuery } from './api/work.ts';
+import { useAppDispatch, useAppSelector } from './store.ts';
+import { comparedOf, type TrialWords, useTakesById, useTrialWords } from './trialData.ts';
+import { picked, replaced, type TrayEntry, underTestChosen } from './tray.ts';
+
+const NOTHING: TrayEntry[] = [];
+
+/** The tray at the foot of every stage: takes that were picked up, what differs between them, and the way to listening. */
+export function TrayBar({ trialId }: { trialId: string }) {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const words = useTrialWords(trialId);
+  const takes = useTakesById(trialId);
+  const underTest = useAppSelector((state) => state.tray.underTest);
+  const all = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
+  const entries = useMemo(() => all.filter((entry) => takes.get(entry.takeId)?.candidateIds.includes(entry.candidateId)), [all, takes]);
+  const { data: recordings } = useRecordingsQuery(trialId, { skip: entries.length === 0 });
+  const recorded = entries.flatMap((entry) => recordings?.find((each) => each.takeId === entry.takeId && each.candidateId === entry.candidateId) ?? []);
+  if (entries.length === 0) return null;
+  return (
+    <footer className="tray no-print" aria-label="Tray">
+      <div className="tray-takes">
+        {entries.map((entry) => {
+          const take = takes.get(entry.takeId)!;
+          const chain = words.chains.get(entry.candidateId);
+          return (
+            <span className="tray-take" key={entry.takeId + entry.candidateId}>
+              {chain && <TapeMark tape={chain.tape} name={chain.name} />}
+              <b className="mono">{slateLabel(take)}</b> <span>{words.condition(take)}</span>
+              <Button variant="plain" className="icon" size="sm" aria-label={`Put take ${slateLabel(take)} ${chain?.name ?? ''} back`} onClick={() => dispatch(picked({ trialId, entry }))}>
+                <X size={14} aria-hidden />
+              </Button>
+            </span>
+          );
+        })}
+      </div>
+      <TraySays trialId={trialId} entries={entries} underTest={underTest} words={words} />
+      <Form.Select
+        size="sm"
+        className="w-auto"
+        aria-label="Factor under test"
+        value={underTest}
+        onChange={(event) => dispatch(underTestChosen(event.target.value as FactorKind))}
+      >
+        {FACTOR_KINDS.map((kind) => (
+          <option key={kind} value={kind}>
+            tests {kind}
+          </option>
+        ))}
+      </Form.Select>
+      <Button
+        variant="dark-ink"
+        className="text-nowrap"
+        disabled={recorded.length < 2 || recorded.length !== entries.length}
+        title={recorded.length !== entries.length ? 'Not every take in the tray has a recording' : undefined}
+        onClick={() => navigate(`/trials/${trialId}/listen?takes=${recorded.map((each) => each.id).join(',')}`)}
+      >
+        Listen{' '}
+        {recorded.length <= 3 && recorded.map((each, index) => <BlindMark key={each.id} letter={BLIND_LETTERS[index] ?? ''} width={34} />)}
+      </Button>
+    </footer>
+  );
+}
+
+function TraySays({ trialId, entries, underTest, words }: { trialId: string; entries: TrayEntry[]; underTest: FactorKind; words: TrialWords }) {
+  const dispatch = useAppDispatch();
+  const takes = useTakesById(trialId);
+  const { data: allTakes } = useTakesQuery(trialId);
+  const compared = useMemo(() => entries.map((entry) => comparedOf(takes.get(entry.takeId)!, entry.candidateId)), [entries, takes]);
+  const comparison = useMemo(() => compareTakes(compared, underTest), [compared, underTest]);
+  const fair = useMemo(() => {
+    if (comparison.fair || compared.length < 2) return null;
+    const usable = (allTakes ?? []).filter((take) => take.status === 'done' && !isSpoiled(take));
+    return nearestFair(compared, usable.flatMap((take) => take.candidateIds.map((id) => comparedOf(take, id))), underTest);
+  }, [comparison, compared, allTakes, underTest]);
+  if (entries.length < 2) return <span className="tray-says soft">Pick up another take to see what differs.</span>;
+  if (comparison.fair) {
+    return (
+      <span className="tray-says" role="status">
+        <b>Fair.</b> {fairText(comparison, underTest)}
+      </span>
+    );
+  }
+  const spoiling = comparison.differences.filter((difference) => difference.spoils);
+  const swap = fair?.filter((take) => !compared.includes(take)).map((take) => slateLabel(takes.get(take.takeId) ?? { slate: 0, pass: 1 }));
+  return (
+    <div className="tray-says caution" role="status">
+      <span className="grow">
+        <strong>Not fair: {spoiling.map((difference) => difference.what).join(', ')} {spoiling.length === 1 ? 'differs' : 'differ'}.</strong>{' '}
+        {spoiling.slice(0, 2).map((difference) => valuesText(difference, words)).join('; ')}. {!fair && 'There is no fair pair among the takes.'}
+      </span>
+      {fair && (
+        <Button size="sm" variant="outline" className="text-nowrap" onClick={() => dispatch(replaced({ trialId, entries: fair.map(({ takeId, candidateId }) => ({ takeId, candidateId })) }))}>
+          Use {swap?.join(', ')}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function fairText({ differences }: Comparison, underTest: FactorKind): string {
+  const told = differences.filter((difference) => difference.what !== underTest);
+  const alone = differences.some((difference) => difference.what === underTest) ? `Only the ${underTest} differs` : `The ${underTest} is the same, too`;
+  if (told.length === 0) return `${alone}.`;
+  return `${alone}; ${told.map((difference) => (difference.kind === 'time' ? `takes are ${difference.values[0]}` : `${difference.what} ${difference.values.join(' and ')}, matched in level`)).join('; ')}.`;
+}
+
+function valuesText(difference: Difference, words: TrialWords): string {
+  if (difference.kind !== 'factor') return difference.values.join(' and ');
+  if (difference.what === 'candidate') return difference.values.map((id) => words.chains.get(id)?.tape.letters ?? '??').join(' and ');
+  return [...new Set(difference.values)].map((id) => words.label(difference.what as FactorKind, id)).join(' and ');
+}

@@ -1,0 +1,36 @@
+import { type BaseQueryFn, createApi, type FetchArgs, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+/** An error as the server tells it, or as the page tells it when the server cannot be reached. */
+export interface ApiTrouble {
+  status: number;
+  code: string;
+  message: string;
+  fields: Record<string, string>;
+}
+
+const raw = fetchBaseQuery({ baseUrl: '/api' });
+
+const query: BaseQueryFn<string | FetchArgs, unknown, ApiTrouble> = async (args, context, extra) => {
+  const { data, error } = await raw(args, context, extra);
+  if (!error) return { data };
+  const told = (error.data as { error?: Partial<ApiTrouble> } | undefined)?.error;
+  if (typeof error.status === 'number' && told) {
+    return { error: { status: error.status, code: told.code ?? 'error', message: told.message ?? 'The server refused', fields: told.fields ?? {} } };
+  }
+  return { error: { status: 0, code: 'unreachable', message: 'The server cannot be reached. Start it with npm start; what you entered is still here.', fields: {} } };
+};
+
+/** All that the page asks of the server. Endpoints stand in a file a resource; tags say what a change makes stale. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: query,
+  tagTypes: ['Trials', 'Criteria', 'Marks', 'Items', 'Chains', 'Stations', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Sessions', 'Round', 'Verdict', 'Bin'],
+  endpoints: () => ({}),
+});
+
+/** The error of a query or mutation as text; null when there is none. */
+export function troubleText(error: unknown): string | null {
+  if (!error) return null;
+  const message = (error as Partial<ApiTrouble>).message;
+  return typeof message === 'string' ? message : 'Something went wrong in the page. Reload it; nothing that was saved is lost.';
+}

@@ -1,0 +1,72 @@
+import { type SwitcherCommand, type SwitcherReport } from './switcherMessages.ts';
+import workletUrl from './switcher.worklet.ts?worker&url';
+
+const RATE_HZ = 48_000;
+/** Level at which listening starts: -20 dB. */
+export const START_GAIN = 0.1;
+
+/**
+ * Plays equally long clips at one shared position and switches between them within 5 ms. All clips run
+ * all the time on the audio thread; switching only moves which one is heard.
+ */
+export class ClipSwitcher {
+  private readonly context = new AudioContext({ sampleRate: RATE_HZ, latencyHint: 'interactive' });
+  private readonly volume = this.context.createGain();
+  private node: AudioWorkletNode | null = null;
+  lengthS = 0;
+
+  /** Fetches and decodes the clips. @throws Error when one cannot be fetched */
+  async load(urls: readonly string[], onReport: (report: SwitcherReport) => void, onProgress: (share: number) => void): Promise<void> {
+    let done = 0;
+    const decoded = await Promise.all(
+      urls.map(async (url) => {
+        const response = await fetch(url);
+        if (!response.ok) throw new Error('A clip cannot be fetched. Reload the page.');
+        const buffer = await this.context.decodeAudioData(await response.arrayBuffer());
+        onProgress(++done / urls.length);
+        return buffer.getChannelData(0).slice();
+      }),
+    );
+    await this.context.audioWorklet.addModule(workletUrl);
+    this.node = new AudioWorkletNode(this.context, 'switcher', { numberOfInputs: 0, outputChannelCount: [2] });
+    this.node.port.onmessage = ({ data }: MessageEvent<SwitcherReport>) => onReport(data);
+    this.volume.gain.value = START_GAIN;
+    this.node.connect(this.volume).connect(this.context.destination);
+    this.lengthS = (decoded[0]?.length ?? 0) / RATE_HZ;
+    this.tell({ kind: 'load', clips: decoded }, decoded.map((clip) => clip.buffer as ArrayBuffer));
+  }
+
+  private tell(command: SwitcherCommand, transfer: Transferable[] = []): void {
+    this.node?.port.postMessage(command, transfer);
+  }
+
+  async play(playing: boolean): Promise<void> {
+    if (playing) await this.context.resume();
+    this.tell({ kind: 'play', playing });
+  }
+
+  hear(clip: number): void {
+    this.tell({ kind: 'hear', clip });
+  }
+
+  loop(startS: number, endS: number): void {
+    this.tell({ kind: 'loop', startFrame: Math.round(startS * RATE_HZ), endFrame: Math.round(endS * RATE_HZ) });
+  }
+
+  seek(seconds: number): void {
+    this.tell({ kind: 'seek', frame: Math.round(seconds * RATE_HZ) });
+  }
+
+  /** Gain as an amplitude factor; moved over 50 ms. */
+  setGain(gain: number): void {
+    this.volume.gain.setTargetAtTime(gain, this.context.currentTime, 0.02);
+  }
+
+  close(): void {
+    this.node?.disconnect();
+    if (this.context.state !== 'closed') void this.context.close();
+  }
+}
+
+/** Seconds of a frame. */
+export const secondsOf = (frame: number) => frame / RATE_HZ;

@@ -1,0 +1,85 @@
+import { type ColumnDef, flexRender, getCoreRowModel, getSortedRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRef } from 'react';
+
+const ROW_PX = 36;
+
+interface VirtualTableProps<Row> {
+  label: string;
+  rows: Row[];
+  columns: ColumnDef<Row, unknown>[];
+  rowKey: (row: Row) => string;
+  sorting: SortingState;
+  onSorting: (sorting: SortingState) => void;
+  picked?: (row: Row) => boolean;
+}
+
+/** A dense table that sorts by its headings and draws only the rows that are seen. Numeric columns say so in `meta.numeric`. */
+export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSorting, picked }: VirtualTableProps<Row>) {
+  const scroll = useRef<HTMLDivElement>(null);
+  const table = useReactTable({
+    data: rows,
+    columns,
+    state: { sorting },
+    onSortingChange: (update) => onSorting(typeof update === 'function' ? update(sorting) : update),
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getRowId: rowKey,
+    sortDescFirst: false,
+  });
+  const sorted = table.getRowModel().rows;
+  const virtual = useVirtualizer({ count: sorted.length, getScrollElement: () => scroll.current, estimateSize: () => ROW_PX, overscan: 12, initialRect: { width: 800, height: 600 } });
+  const items = virtual.getVirtualItems();
+  const before = items[0]?.start ?? 0;
+  const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
+  const numeric = (meta: unknown) => ((meta as { numeric?: boolean } | undefined)?.numeric ? 'num' : '');
+  return (
+    <div className="grid-scroll" ref={scroll} tabIndex={0} role="region" aria-label={label}>
+      <table className="grid-table" aria-rowcount={sorted.length + 1}>
+        <thead>
+          <tr>
+            {table.getFlatHeaders().map((header) => {
+              const direction = header.column.getIsSorted();
+              return (
+                <th key={header.id} className={numeric(header.column.columnDef.meta)} aria-sort={direction === 'asc' ? 'ascending' : direction === 'desc' ? 'descending' : 'none'}>
+                  {header.column.getCanSort() ? (
+                    <button type="button" onClick={header.column.getToggleSortingHandler()}>
+                      {flexRender(header.column.columnDef.header, header.getContext())}
+                      <span aria-hidden>{direction === 'asc' ? ' ▲' : direction === 'desc' ? ' ▼' : ''}</span>
+                    </button>
+                  ) : (
+                    flexRender(header.column.columnDef.header, header.getContext())
+                  )}
+                </th>
+              );
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {before > 0 && (
+            <tr aria-hidden>
+              <td style={{ height: before, padding: 0 }} />
+            </tr>
+          )}
+          {items.map((item) => {
+            const row = sorted[item.index]!;
+            return (
+              <tr key={row.id} aria-rowindex={item.index + 2} className={picked?.(row.original) ? 'picked' : ''}>
+                {row.getVisibleCells().map((cell) => (
+                  <td key={cell.id} className={numeric(cell.column.columnDef.meta)}>
+                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+          {after > 0 && (
+            <tr aria-hidden>
+              <td style={{ height: after, padding: 0 }} />
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+import { type ReactNode } from 'react';
+import Button from 'react-bootstrap/Button';
+import Spinner from 'react-bootstrap/Spinner';
+import { troubleText } from '../app/api/base.ts';
+
+/** What went wrong, where it happened, with a way to try again. */
+export function Trouble({ error, again }: { error: unknown; again?: () => void }) {
+  const text = troubleText(error);
+  if (!text) return null;
+  return (
+    <div className="trouble row-line apart" role="alert">
+      <span>{text}</span>
+      {again && (
+        <Button size="sm" variant="outline" onClick={again}>
+          Try again
+        </Button>
+      )}
+    </div>
+  );
+}
+
+interface Asked {
+  isLoading: boolean;
+  error?: unknown;
+  refetch: () => unknown;
+}
+
+/** Loading and error states of one or more queries; `children` once all have their data. */
+export function Loaded({ of, children }: { of: Asked[]; children: () => ReactNode }) {
+  const failed = of.find((query) => query.error);
+  if (failed) return <Trouble error={failed.error} again={() => void failed.refetch()} />;
+  if (of.some((query) => query.isLoading)) {
+    return (
+      <div className="row-line soft" role="status">
+        <Spinner size="sm" /> Loading
+      </div>
+    );
+  }
+  return <>{children()}</>;
+}
+
+/** An empty list: what it is for and what to do next. */
+export function Empty({ children }: { children: ReactNode }) {
+  return <div className="empty">{children}</div>;
+}
+
+/** A card with its heading. */
+export function Sheet({ title, aside, children, id }: { title: string; aside?: ReactNode; children: ReactNode; id?: string }) {
+  return (
+    <section className="sheet" aria-label={title} id={id}>
+      <header>
+        <h2>{title}</h2>
+        {aside}
+      </header>
+      {children}
+    </section>
+  );
+}

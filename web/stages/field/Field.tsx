@@ -1,0 +1,65 @@
+import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
+import { newId } from '@marvet/core/domain/identity';
+import { type Take } from '@marvet/core/domain/take';
+import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
+import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
+import { useTrialId } from '../../app/trialData.ts';
+import { Empty, Loaded } from '../../parts/states.tsx';
+import { Runner } from './Runner.tsx';
+import { Slates } from './Slates.tsx';
+import { useFieldLog } from './useFieldLog.ts';
+
+/** The runner: the next setup in large type, and a log that loses nothing. */
+export default function Field() {
+  const trialId = useTrialId();
+  const takesQuery = useTakesQuery(trialId);
+  const stations = useStationsQuery(trialId);
+  const scripts = useScriptsQuery(trialId);
+  const chains = useChainsQuery(trialId);
+  const items = useItemsQuery();
+  const plan = usePlanQuery(trialId);
+  const log = useFieldLog(trialId);
+  const [search, setSearch] = useSearchParams();
+  const current = useMemo(() => currentTake(log.takes, search.get('take')), [log.takes, search]);
+  const go = (take: Take | undefined) => take && setSearch({ take: take.id }, { replace: true });
+  return (
+    <Loaded of={[takesQuery, stations, scripts, chains, items, plan]}>
+      {() => {
+        if (!current) return <Empty>There is nothing to record yet. Make slates in Plan, then come back here with the phone.</Empty>;
+        const at = log.takes.indexOf(current);
+        const byId = new Map(items.data!.map((item) => [item.id, item]));
+        const station = stations.data!.find((each) => each.id === current.condition.station);
+        const inTake = chains.data!.filter((chain) => current.candidateIds.includes(chain.id));
+        const next = log.takes.slice(at + 1).find((take) => take.status === 'planned') ?? log.takes.find((take) => take.status === 'planned' && take.id !== current.id);
+        return (
+          <div className="field">
+            <Runner
+              key={current.id}
+              take={current}
+              next={next}
+              chains={inTake}
+              script={scripts.data!.find((each) => each.id === current.condition.script)}
+              cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
+              controls={plan.data!.controls}
+              log={log}
+              onNext={() => go(next)}
+              onStep={(step) => go(log.takes[at + step])}
+              onRedo={() => {
+                const newTakeId = newId();
+                void log.write({ kind: 'redo', takeId: current.id, newTakeId }).then(() => setSearch({ take: newTakeId }, { replace: true }));
+              }}
+            />
+            <Slates takes={log.takes} current={current} onChoose={go} />
+          </div>
+        );
+      }}
+    </Loaded>
+  );
+}
+
+/** The take of the address; else the one that is rolling; else the first that is still planned; else the last. */
+function currentTake(takes: readonly Take[], wanted: string | null): Take | undefined {
+  return takes.find((take) => take.id === wanted) ?? takes.find((take) => take.status === 'rolling') ?? takes.find((take) => take.status === 'planned') ?? takes.at(-1);
+}

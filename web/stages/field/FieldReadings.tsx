@@ -1,0 +1,49 @@
+import { type Chain } from '@marvet/core/domain/chain';
+import { GAIN_STAGES, type Take } from '@marvet/core/domain/take';
+import { KeptNumber } from '../../parts/fields.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+import { type FieldState } from './useFieldLog.ts';
+
+/** Wind, noise and the gains of every stage, as read on the day. */
+export function FieldReadings({ take, chains, write }: { take: Take; chains: Chain[]; write: FieldState['write'] }) {
+  return (
+    <details className="readings" open={take.windMs === null && take.noiseDba === null ? undefined : true}>
+      <summary>Wind, noise, gains</summary>
+      <div className="readings-conditions">
+        <KeptNumber label="Wind, m/s" min={0} max={60} value={take.windMs} onKeep={(windMs) => void write({ kind: 'conditions', takeId: take.id, windMs, noiseDba: take.noiseDba })} />
+        <KeptNumber label="Noise, dB A" min={0} max={150} value={take.noiseDba} onKeep={(noiseDba) => void write({ kind: 'conditions', takeId: take.id, windMs: take.windMs, noiseDba })} />
+      </div>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>Gain, dB</th>
+            {GAIN_STAGES.map((stage) => (
+              <th key={stage}>{stage}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {chains.map((chain) => (
+            <tr key={chain.id}>
+              <td>
+                <TapeMark tape={chain.tape} name={chain.name} />
+              </td>
+              {GAIN_STAGES.map((stage) => (
+                <td key={stage}>
+                  <KeptNumber
+                    label={`${chain.name}, ${stage} gain, dB`}
+                    hideLabel
+                    min={-60}
+                    max={90}
+                    value={take.gains[chain.id]?.[stage] ?? null}
+                    onKeep={(gainDb) => void write({ kind: 'gain', takeId: take.id, chainId: chain.id, stage, gainDb })}
+                  />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,163 @@
+import { ChevronLeft, ChevronRight, CloudOff } from 'lucide-react';
+import { useRef } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { type Caution } from '@marvet/core/domain/caution';
+import { type Chain } from '@marvet/core/domain/chain';
+import { type Control } from '@marvet/core/domain/plan';
+import { type Script } from '@marvet/core/domain/script';
+import { slateLabel, type Take, TAKE_FLAGS, type TakeFlag } from '@marvet/core/domain/take';
+import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { Cautions } from '../../parts/Cautions.tsx';
+import { KeptText } from '../../parts/fields.tsx';
+import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+import { FieldReadings } from './FieldReadings.tsx';
+import { RollingTime } from './RollingTime.tsx';
+import { type FieldState } from './useFieldLog.ts';
+
+const FLAG_KEYS: Record<TakeFlag, string> = { wind: 'w', traffic: 't', 'break-up': 'b', handling: 'h', spoiled: 'x' };
+const FLAG_NAMES: Record<TakeFlag, string> = { wind: 'Wind', traffic: 'Traffic', 'break-up': 'Break-up', handling: 'Handling', spoiled: 'Spoiled' };
+const HELP: KeyHelp[] = [
+  { keys: 'Space', does: 'Start, stop, next slate' },
+  ...TAKE_FLAGS.map((flag) => ({ keys: FLAG_KEYS[flag].toUpperCase(), does: `Flag ${flag}, or take the flag back` })),
+  { keys: 'R', does: 'Do the take again, under the next pass' },
+  { keys: 'S', does: 'Skip, or take up again' },
+  { keys: 'N', does: 'Note' },
+  { keys: '← →', does: 'Slate before, slate after' },
+];
+
+interface RunnerProps {
+  take: Take;
+  next: Take | undefined;
+  chains: Chain[];
+  script: Script | undefined;
+  cautions: Caution[];
+  controls: Control[];
+  log: FieldState;
+  onNext: () => void;
+  onStep: (step: 1 | -1) => void;
+  onRedo: () => void;
+}
+
+/** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
+export function Runner({ take, next, chains, script, cautions, controls, log, onNext, onStep, onRedo }: RunnerProps) {
+  const words = useTrialWords(useTrialId());
+  const note = useRef<HTMLDivElement>(null);
+  useKeyHelp(HELP);
+  const act = () => {
+    if (take.status === 'planned') void log.write({ kind: 'start', takeId: take.id, controls });
+    else if (take.status === 'rolling') void log.write({ kind: 'stop', takeId: take.id });
+    else onNext();
+  };
+  const flag = (each: TakeFlag) => void log.write({ kind: take.flags.some((mark) => mark.flag === each) ? 'unflag' : 'flag', takeId: take.id, flag: each });
+  const skip = () => take.status !== 'rolling' && take.status !== 'done' && void log.write({ kind: take.status === 'skipped' ? 'unskip' : 'skip', takeId: take.id });
+  useHotkeys('space', (event) => {
+    if ((event.target as HTMLElement).closest('button, a')) return;
+    event.preventDefault();
+    act();
+  }, [take, next]);
+  useHotkeys('w, t, b, h, x', (_event, handler) => {
+    const hit = TAKE_FLAGS.find((each) => FLAG_KEYS[each] === handler.keys?.join(''));
+    if (hit) flag(hit);
+  }, [take]);
+  useHotkeys('r', () => take.status === 'done' && onRedo(), [take]);
+  useHotkeys('s', () => skip(), [take]);
+  useHotkeys('n', (event) => {
+    event.preventDefault();
+    note.current?.querySelector<HTMLElement>('textarea')?.focus();
+  });
+  useHotkeys('left', () => onStep(-1), [take]);
+  useHotkeys('right', () => onStep(1), [take]);
+  return (
+    <section className="sheet runner" aria-label={`Take ${slateLabel(take)}`}>
+      <div className="row-line apart flex-nowrap">
+        <Button variant="plain" className="step" aria-label="Slate before" onClick={() => onStep(-1)}>
+          <ChevronLeft aria-hidden />
+        </Button>
+        <span className="runner-state" role="status">
+          {stateText(take)} {take.status === 'rolling' && take.startedAtMs !== null && <RollingTime sinceMs={take.startedAtMs} />}
+        </span>
+        <Button variant="plain" className="step" aria-label="Slate after" onClick={() => onStep(1)}>
+          <ChevronRight aria-hidden />
+        </Button>
+      </div>
+      <div className="runner-head">
+        <div className="slate" aria-hidden>
+          {slateLabel(take)}
+        </div>
+        <div className="runner-tapes">
+          {chains.map((chain) => (
+            <TapeMark key={chain.id} tape={chain.tape} name={chain.name} width={56} />
+          ))}
+        </div>
+      </div>
+      <dl className="facts runner-facts">
+        <dt>Station</dt>
+        <dd>{words.label('station', take.condition.station)}</dd>
+        <dt>Distance</dt>
+        <dd>{words.label('distance', take.condition.distance)}</dd>
+        <dt>Windscreen</dt>
+        <dd>{words.label('windscreen', take.condition.windscreen)}</dd>
+        <dt>Script</dt>
+        <dd>
+          {words.label('script', take.condition.script)} {script?.talker && <span className="soft fw-normal">{script.talker}</span>}
+        </dd>
+      </dl>
+      {script?.text && <p className="runner-text">{script.text}</p>}
+      <Cautions cautions={cautions} />
+      <Button className={`runner-act ${take.status}`} variant={take.status === 'rolling' ? 'dark-ink' : 'primary'} onClick={act} disabled={(take.status === 'done' || take.status === 'skipped') && !next}>
+        {actText(take, next)}
+        <kbd>Space</kbd>
+      </Button>
+      <div className="flag-grid">
+        {TAKE_FLAGS.map((each) => (
+          <Button key={each} variant="outline" aria-pressed={take.flags.some((mark) => mark.flag === each)} className={take.flags.some((mark) => mark.flag === each) ? `flagged ${each}` : ''} onClick={() => flag(each)}>
+            {FLAG_NAMES[each]}
+            <kbd>{FLAG_KEYS[each].toUpperCase()}</kbd>
+          </Button>
+        ))}
+        <Button variant="outline" disabled={take.status !== 'done'} onClick={onRedo}>
+          Do again<kbd>R</kbd>
+        </Button>
+        <Button variant="outline" disabled={take.status === 'rolling' || take.status === 'done'} onClick={skip}>
+          {take.status === 'skipped' ? 'Take up' : 'Skip'}
+          <kbd>S</kbd>
+        </Button>
+      </div>
+      <div ref={note}>
+        <KeptText label="Note (N)" rows={2} maxLength={2000} value={take.note} onKeep={(text) => void log.write({ kind: 'note', takeId: take.id, text })} placeholder="what happened, what was on" />
+      </div>
+      <FieldReadings take={take} chains={chains} write={log.write} />
+      <LogState log={log} />
+    </section>
+  );
+}
+
+function LogState({ log }: { log: FieldState }) {
+  if (log.failure) {
+    return (
+      <div className="trouble" role="alert">
+        {log.failure}
+      </div>
+    );
+  }
+  if (log.waiting === 0) return <div className="small soft" role="status">Everything is on the server.</div>;
+  return (
+    <div className={log.reachable ? 'small soft' : 'caution'} role="status">
+      {!log.reachable && <CloudOff size={17} aria-hidden />}
+      {log.waiting} {log.waiting === 1 ? 'line is' : 'lines are'} kept in this browser{log.reachable ? ', being sent.' : ' until the server is back. Go on logging.'}
+    </div>
+  );
+}
+
+function stateText(take: Take): string {
+  const seconds = take.startedAtMs !== null && take.stoppedAtMs !== null ? ` ${Math.round((take.stoppedAtMs - take.startedAtMs) / 1000)} s` : '';
+  return { planned: 'Next', rolling: 'Rolling', done: `Done${seconds}`, skipped: 'Skipped' }[take.status];
+}
+
+function actText(take: Take, next: Take | undefined): string {
+  if (take.status === 'planned') return 'Start take';
+  if (take.status === 'rolling') return 'Stop';
+  return next ? `Next: ${slateLabel(next)}` : 'All slates are done';
+}

@@ -1,0 +1,75 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import Form from 'react-bootstrap/Form';
+import { useForm } from 'react-hook-form';
+import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
+import { useSaveItemMutation } from '../../app/api/records.ts';
+import { asNumber, Field } from '../../parts/fields.tsx';
+import { RecordDialog } from '../../parts/RecordDialog.tsx';
+
+const EMPTY: ItemDraft = {
+  kind: 'microphone', name: '', price: null, currency: 'EUR', weightG: null, pattern: null, selfNoiseDba: null, sensitivityMvPerPa: null, maxSplDb: null,
+  batteryType: '', batteryCount: 0, runningTimeH: null, remark: '',
+};
+
+/** One piece of equipment. Boxes left empty mean "not known". */
+export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () => void }) {
+  const [save, { error, isLoading }] = useSaveItemMutation();
+  const form = useForm({ resolver: zodResolver(itemDraftSchema), defaultValues: item ?? EMPTY });
+  const { errors } = form.formState;
+  const kind = form.watch('kind');
+  const submit = form.handleSubmit(async (draft) => {
+    const { error: failed } = await save({ id: item?.id ?? null, draft: draft as ItemDraft });
+    if (!failed) onClose();
+  });
+  const number = (name: 'price' | 'weightG' | 'selfNoiseDba' | 'sensitivityMvPerPa' | 'maxSplDb' | 'batteryCount' | 'runningTimeH', label: string) => (
+    <Field label={label} className="grow" error={errors[name]?.message}>
+      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, asNumber)} />}
+    </Field>
+  );
+  return (
+    <RecordDialog title={item ? 'Change item' : 'New item'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+      <div className="row-line align-items-start">
+        <Field label="Kind">
+          {(id) => (
+            <Form.Select id={id} {...form.register('kind')}>
+              {itemKindSchema.options.map((each) => (
+                <option key={each}>{each}</option>
+              ))}
+            </Form.Select>
+          )}
+        </Field>
+        <Field label="Name" className="grow" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
+      </div>
+      <div className="row-line align-items-start">
+        {number('price', 'Price')}
+        <Field label="Currency" error={errors.currency?.message}>{(id) => <Form.Control id={id} className="mono text-uppercase" style={{ width: 80 }} maxLength={3} {...form.register('currency')} />}</Field>
+        {number('weightG', 'Weight (g)')}
+      </div>
+      {kind === 'microphone' && (
+        <>
+          <Field label="Pattern">
+            {(id) => (
+              <Form.Select id={id} {...form.register('pattern', { setValueAs: (value: string) => value || null })}>
+                <option value="">not known</option>
+                {pickupPatternSchema.options.map((each) => (
+                  <option key={each}>{each}</option>
+                ))}
+              </Form.Select>
+            )}
+          </Field>
+          <div className="row-line align-items-start">
+            {number('selfNoiseDba', 'Self-noise (dB A)')}
+            {number('sensitivityMvPerPa', 'Sensitivity (mV/Pa)')}
+            {number('maxSplDb', 'Maximum SPL (dB)')}
+          </div>
+        </>
+      )}
+      <div className="row-line align-items-start">
+        <Field label="Battery type" className="grow">{(id) => <Form.Control id={id} placeholder="AA" {...form.register('batteryType')} />}</Field>
+        {number('batteryCount', 'Batteries')}
+        {number('runningTimeH', 'Running time (h)')}
+      </div>
+      <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
+    </RecordDialog>
+  );
+}

@@ -1,0 +1,95 @@
+import { Pencil, Plus, RotateCcw, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { type Item } from '@marvet/core/domain/item';
+import { troubleText } from '../../app/api/base.ts';
+import { useBinItemMutation, useBinnedItemsQuery, useRestoreItemMutation } from '../../app/api/records.ts';
+import { useNotice } from '../../parts/notices.tsx';
+import { Empty, Sheet } from '../../parts/states.tsx';
+import { ItemDialog } from './ItemDialog.tsx';
+
+/** The library of items, shared by all trials. */
+export function Items({ items }: { items: Item[] }) {
+  const [editing, setEditing] = useState<Item | 'new' | null>(null);
+  const { data: binned } = useBinnedItemsQuery();
+  const [bin] = useBinItemMutation();
+  const [restore] = useRestoreItemMutation();
+  const tell = useNotice();
+  const remove = (item: Item) =>
+    void bin(item.id).then(({ error }) => (error ? tell(troubleText(error) ?? '') : tell(`${item.name} is in the bin`, () => void restore(item.id))));
+  return (
+    <Sheet
+      title="Library, shared by all trials"
+      aside={
+        <Button size="sm" variant={items.length === 0 ? 'primary' : 'outline'} onClick={() => setEditing('new')}>
+          <Plus size={15} aria-hidden /> Item
+        </Button>
+      }
+    >
+      {items.length === 0 ? (
+        <Empty>Nothing in the library yet. Enter what you own or have on loan: microphones, transmitters, receivers, recorders, windscreens. Leave out what you do not know.</Empty>
+      ) : (
+        <div className="sheet-scroll">
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>Item</th>
+                <th>Kind</th>
+                <th>Pattern</th>
+                <th className="num">Price</th>
+                <th className="num">Weight g</th>
+                <th className="num">Self-noise dB A</th>
+                <th className="num">Sensitivity mV/Pa</th>
+                <th className="num">Max SPL dB</th>
+                <th>Batteries</th>
+                <th>
+                  <span className="visually-hidden">Actions</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {items.map((item) => (
+                <tr key={item.id}>
+                  <td>
+                    <b>{item.name}</b>
+                    {item.remark && <div className="small soft">{item.remark}</div>}
+                  </td>
+                  <td>{item.kind}</td>
+                  <td>{item.pattern}</td>
+                  <td className="num">{item.price === null ? '' : `${item.price.toLocaleString('en')} ${item.currency}`}</td>
+                  <td className="num">{item.weightG}</td>
+                  <td className="num">{item.selfNoiseDba}</td>
+                  <td className="num">{item.sensitivityMvPerPa}</td>
+                  <td className="num">{item.maxSplDb}</td>
+                  <td className="small">
+                    {item.batteryCount > 0 && `${item.batteryCount} × ${item.batteryType || 'type not stated'}`}
+                    {item.runningTimeH !== null && `, ${item.runningTimeH} h`}
+                  </td>
+                  <td className="text-end text-nowrap">
+                    <Button size="sm" variant="plain" aria-label={`Change ${item.name}`} onClick={() => setEditing(item)}>
+                      <Pencil size={15} aria-hidden />
+                    </Button>
+                    <Button size="sm" variant="plain" aria-label={`Delete ${item.name}`} onClick={() => remove(item)}>
+                      <Trash2 size={15} aria-hidden />
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {binned && binned.length > 0 && (
+        <div className="row-line mt-2 small">
+          <span className="soft">In the bin:</span>
+          {binned.map((item) => (
+            <Button key={item.id} size="sm" variant="plain" onClick={() => void restore(item.id)}>
+              <RotateCcw size={13} aria-hidden /> {item.name}
+            </Button>
+          ))}
+        </div>
+      )}
+      {editing && <ItemDialog item={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
+    </Sheet>
+  );
+}

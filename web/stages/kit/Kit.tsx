@@ -1,0 +1,26 @@
+import { useChainsQuery, useCriteriaQuery, useItemsQuery, useMarksQuery } from '../../app/api/records.ts';
+import { useTrialId } from '../../app/trialData.ts';
+import { Loaded } from '../../parts/states.tsx';
+import { Chains } from './Chains.tsx';
+import { Inspection } from './Inspection.tsx';
+import { Items } from './Items.tsx';
+
+/** What takes part: chains with their totals, marks from inspecting them, and the library of items. */
+export default function Kit() {
+  const trialId = useTrialId();
+  const chains = useChainsQuery(trialId);
+  const items = useItemsQuery();
+  const criteria = useCriteriaQuery(trialId);
+  const marks = useMarksQuery(trialId);
+  return (
+    <Loaded of={[chains, items, criteria, marks]}>
+      {() => (
+        <>
+          <Chains trialId={trialId} chains={chains.data!} items={items.data!} />
+          <Inspection trialId={trialId} chains={chains.data!} criteria={criteria.data!} marks={marks.data!} />
+          <Items items={items.data!} />
+        </>
+      )}
+    </Loaded>
+  );
+}

@@ -1,0 +1,75 @@
+import { useEffect } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useParams } from 'react-router';
+import { type BlindRound } from '@marvet/core/domain/session';
+import { troubleText } from '../../app/api/base.ts';
+import { useFinishMutation, useRoundQuery } from '../../app/api/judging.ts';
+import { RailFoot } from '../../app/Shell.tsx';
+import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
+import { BlindPlayer } from './BlindPlayer.tsx';
+import { ScoreSheet } from './ScoreSheet.tsx';
+
+/**
+ * The page of one listener. It stands outside the trial and asks only for the round, so that nothing it
+ * receives can name a candidate.
+ */
+export default function Blind() {
+  const { listenerId = '' } = useParams();
+  const query = useRoundQuery(listenerId);
+  useEffect(() => {
+    document.title = 'Blind listening';
+    return () => {
+      document.title = 'Marvet';
+    };
+  }, []);
+  return (
+    <main className="blind">
+      <Loaded of={[query]}>
+        {() => (
+          <>
+            <div className="row-line apart">
+              <div>
+                <h1>Blind listening</h1>
+                <div className="small soft">
+                  {query.data!.listenerName}, on {query.data!.listenedOn}. All clips at {query.data!.matchedLufs.toFixed(1)} LUFS
+                  {query.data!.matchedLufs < query.data!.targetLufs - 0.05 && `, held below ${query.data!.targetLufs} by the true-peak ceiling of one of them`}.
+                </div>
+              </div>
+              <RailFoot />
+            </div>
+            {query.data!.finished ? <Finished /> : <Round round={query.data!} />}
+          </>
+        )}
+      </Loaded>
+    </main>
+  );
+}
+
+function Round({ round }: { round: BlindRound }) {
+  const [finish, { error, isLoading }] = useFinishMutation();
+  const wanted = round.letters.length * round.criteria.length;
+  const open = wanted - round.ratings.length;
+  return (
+    <>
+      <BlindPlayer listenerId={round.listenerId} letters={round.letters} rated={new Set(round.ratings.map((rating) => rating.letter))} />
+      {round.criteria.map((criterion) => (
+        <ScoreSheet key={criterion.id} listenerId={round.listenerId} letters={round.letters} criterion={criterion} ratings={round.ratings.filter((rating) => rating.criterionId === criterion.id)} />
+      ))}
+      {error && troubleText(error) && <Trouble error={error} />}
+      <div className="row-line apart">
+        <span className="soft">{open === 0 ? 'All scores are in. Finishing shows which letter was which; after that they cannot change.' : `${open} of ${wanted} scores are open.`}</span>
+        <Button size="lg" disabled={open > 0 || isLoading} onClick={() => void finish(round.listenerId)}>
+          Finish
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function Finished() {
+  return (
+    <Sheet title="Done">
+      <p className="mb-0">Thank you. Your scores are kept, and the identities are now open in the trial, under Listen and Verdict. You may close this page.</p>
+    </Sheet>
+  );
+}

@@ -1,0 +1,124 @@
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { useNavigate } from 'react-router';
+import { type Criterion } from '@marvet/core/domain/criterion';
+import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
+import { compareTakes } from '@marvet/core/plan/compare';
+import { useAddSessionMutation } from '../../app/api/judging.ts';
+import { type RecordingRow } from '../../app/api/work.ts';
+import { useAppSelector } from '../../app/store.ts';
+import { comparedOf, useTrialWords } from '../../app/trialData.ts';
+import { asNumber, Field } from '../../parts/fields.tsx';
+import { Sheet, Trouble } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+
+interface NewRoundProps {
+  trialId: string;
+  criteria: Criterion[];
+  recordings: RecordingRow[];
+  takes: Take[];
+  chosen: string[];
+  number: number;
+}
+
+/** A new round: all candidates of one take, or the takes of the tray; on which criteria; how loud. */
+export function NewRound({ trialId, criteria, recordings, takes, chosen, number }: NewRoundProps) {
+  const words = useTrialWords(trialId);
+  const navigate = useNavigate();
+  const underTest = useAppSelector((state) => state.tray.underTest);
+  const [add, { error, isLoading }] = useAddSessionMutation();
+  const listened = criteria.filter((criterion) => criterion.kind === 'listened');
+  const [takeId, setTakeId] = useState('');
+  const [ids, setIds] = useState<string[]>(chosen);
+  const [criterionIds, setCriterionIds] = useState(() => listened.map((criterion) => criterion.id));
+  const [target, setTarget] = useState('-23');
+  const [ceiling, setCeiling] = useState('-1');
+  const measured = recordings.filter((recording) => recording.candidateId && recording.figures?.['loudness.integratedLufs'] !== undefined);
+  const usable = takes.filter((take) => !isSpoiled(take) && measured.filter((recording) => recording.takeId === take.id).length >= 2);
+  const offered = takeId ? measured.filter((recording) => recording.takeId === takeId) : measured.filter((recording) => chosen.includes(recording.id));
+  const picked = offered.filter((recording) => ids.includes(recording.id));
+  const compared = picked.flatMap((recording) => {
+    const take = takes.find((each) => each.id === recording.takeId);
+    return take && recording.candidateId ? [comparedOf(take, recording.candidateId)] : [];
+  });
+  const comparison = compareTakes(compared, underTest);
+  const submit = async () => {
+    const { data } = await add({
+      trialId,
+      draft: { title: `Round ${number}`, recordingIds: picked.map((recording) => recording.id), criterionIds, targetLufs: asNumber.setValueAs(target) ?? -23, ceilingDbtp: asNumber.setValueAs(ceiling) ?? -1 },
+    });
+    if (data) navigate(`/trials/${trialId}/listen`);
+  };
+  const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((each) => each !== id) : [...list, id]);
+  return (
+    <Sheet title="New round">
+      <Form
+        className="stack"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        <Field label="Takes" help={chosen.length > 0 && !takeId ? 'From the tray.' : 'All candidates of one take: same words, same moment.'}>
+          {(id) => (
+            <Form.Select
+              id={id}
+              value={takeId}
+              onChange={(event) => {
+                setTakeId(event.target.value);
+                setIds(event.target.value ? measured.filter((recording) => recording.takeId === event.target.value).map((recording) => recording.id) : chosen);
+              }}
+            >
+              <option value="">{chosen.length > 0 ? 'those of the tray' : 'Choose a take'}</option>
+              {usable.map((take) => (
+                <option key={take.id} value={take.id}>
+                  {slateLabel(take)}: {words.condition(take)}
+                </option>
+              ))}
+            </Form.Select>
+          )}
+        </Field>
+        {offered.map((recording) => {
+          const chain = words.chains.get(recording.candidateId ?? '');
+          const take = takes.find((each) => each.id === recording.takeId);
+          return (
+            <Form.Check
+              key={recording.id}
+              id={`clip-${recording.id}`}
+              checked={ids.includes(recording.id)}
+              onChange={() => setIds(toggle(ids, recording.id))}
+              label={
+                <>
+                  {chain && <TapeMark tape={chain.tape} name="" />} {chain?.name} <span className="soft small">{take && `${slateLabel(take)}`}</span>
+                </>
+              }
+            />
+          );
+        })}
+        {compared.length > 1 && !comparison.fair && (
+          <div className="caution">
+            <span>
+              <strong>Not fair:</strong> {comparison.differences.filter((each) => each.spoils).map((each) => each.what).join(', ')} also differ. The scores will say so little about the {underTest}.
+            </span>
+          </div>
+        )}
+        <fieldset>
+          <legend className="form-label">Judged on</legend>
+          {listened.length === 0 && <div className="small soft">No criterion is listened to. Add one in Question.</div>}
+          {listened.map((criterion) => (
+            <Form.Check key={criterion.id} id={`on-${criterion.id}`} label={criterion.name} checked={criterionIds.includes(criterion.id)} onChange={() => setCriterionIds(toggle(criterionIds, criterion.id))} />
+          ))}
+        </fieldset>
+        <div className="row-line">
+          <Field label="Matched to, LUFS" className="grow">{(id) => <Form.Control id={id} className="mono" value={target} onChange={(event) => setTarget(event.target.value)} />}</Field>
+          <Field label="Ceiling, dBTP" className="grow">{(id) => <Form.Control id={id} className="mono" value={ceiling} onChange={(event) => setCeiling(event.target.value)} />}</Field>
+        </div>
+        <Trouble error={error} />
+        <Button type="submit" disabled={picked.length < 2 || criterionIds.length === 0 || isLoading}>
+          Make the round
+        </Button>
+      </Form>
+    </Sheet>
+  );
+}

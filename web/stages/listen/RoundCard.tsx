@@ -1,0 +1,148 @@
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link, useNavigate } from 'react-router';
+import { type Criterion } from '@marvet/core/domain/criterion';
+import { type Listener, type Session } from '@marvet/core/domain/session';
+import { slateLabel, type Take } from '@marvet/core/domain/take';
+import { useAddListenerMutation, useBinListenerMutation, useRestoreListenerMutation } from '../../app/api/judging.ts';
+import { type RecordingRow } from '../../app/api/work.ts';
+import { useTrialWords } from '../../app/trialData.ts';
+import { useNotice } from '../../parts/notices.tsx';
+import { Sheet, Trouble } from '../../parts/states.tsx';
+import { BlindMark, TapeMark } from '../../parts/TapeMark.tsx';
+import { useBin } from '../../parts/useBin.ts';
+
+interface RoundCardProps {
+  trialId: string;
+  session: Session;
+  criteria: Criterion[];
+  recordings: RecordingRow[];
+  takes: Take[];
+}
+
+/** One round: who listened on what, what they scored once done, and a seat for the next listener. */
+export function RoundCard({ trialId, session, criteria, recordings, takes }: RoundCardProps) {
+  const bin = useBin(trialId, 'session');
+  const used = criteria.filter((criterion) => session.criterionIds.includes(criterion.id));
+  return (
+    <Sheet
+      title={session.title}
+      aside={
+        <span className="row-line">
+          <span className="small soft">
+            {session.recordingIds.length} clips at {session.matchedLufs.toFixed(1)} LUFS{session.sample && ', sample data'}
+          </span>
+          <Button size="sm" variant="plain" aria-label={`Delete ${session.title}`} onClick={() => bin(session.id, session.title)}>
+            <Trash2 size={15} aria-hidden />
+          </Button>
+        </span>
+      }
+    >
+      {session.listeners.map((listener) => (
+        <ListenerScores key={listener.id} trialId={trialId} session={session} listener={listener} criteria={used} recordings={recordings} takes={takes} />
+      ))}
+      <NewListener trialId={trialId} sessionId={session.id} />
+    </Sheet>
+  );
+}
+
+interface ListenerScoresProps {
+  trialId: string;
+  session: Session;
+  listener: Listener;
+  criteria: Criterion[];
+  recordings: RecordingRow[];
+  takes: Take[];
+}
+
+function ListenerScores({ trialId, session, listener, criteria, recordings, takes }: ListenerScoresProps) {
+  const words = useTrialWords(trialId);
+  const tell = useNotice();
+  const [remove] = useBinListenerMutation();
+  const [restore] = useRestoreListenerMutation();
+  const binListener = () => void remove({ trialId, sessionId: session.id, id: listener.id }).then(({ error }) => !error && tell(`${listener.name} is in the bin`, () => void restore(listener.id)));
+  return (
+    <div className="mb-3">
+      <div className="row-line apart">
+        <span>
+          <b>{listener.name}</b> <span className="soft small">on {listener.listenedOn}</span>
+        </span>
+        <span className="row-line">
+          {!listener.letters && <Link to={`/listen/${listener.id}`}>Listen blind</Link>}
+          <Button size="sm" variant="plain" aria-label={`Delete ${listener.name}`} onClick={binListener}>
+            <Trash2 size={14} aria-hidden />
+          </Button>
+        </span>
+      </div>
+      {listener.letters ? (
+        <div className="sheet-scroll">
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>Heard as</th>
+                <th>Was</th>
+                {criteria.map((criterion) => (
+                  <th key={criterion.id} className="num">
+                    {criterion.name}
+                  </th>
+                ))}
+                <th>Why</th>
+              </tr>
+            </thead>
+            <tbody>
+              {Object.entries(listener.letters).map(([letter, recordingId]) => {
+                const recording = recordings.find((each) => each.id === recordingId);
+                const chain = words.chains.get(recording?.candidateId ?? '');
+                const take = takes.find((each) => each.id === recording?.takeId);
+                const ratings = listener.ratings.filter((rating) => rating.letter === letter);
+                return (
+                  <tr key={letter}>
+                    <td>
+                      <BlindMark letter={letter} />
+                    </td>
+                    <td>
+                      {chain ? <TapeMark tape={chain.tape} name={chain.name} /> : 'gone'} <span className="mono small">{take && slateLabel(take)}</span>
+                    </td>
+                    {criteria.map((criterion) => (
+                      <td key={criterion.id} className="num">
+                        {ratings.find((rating) => rating.criterionId === criterion.id)?.points}
+                      </td>
+                    ))}
+                    <td className="small">{ratings.map((rating) => rating.reason).filter(Boolean).join(' ')}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+      ) : (
+        <div className="small soft">Not done yet. Which letter is which stays on the server until then.</div>
+      )}
+    </div>
+  );
+}
+
+function NewListener({ trialId, sessionId }: { trialId: string; sessionId: string }) {
+  const navigate = useNavigate();
+  const [add, { error, isLoading }] = useAddListenerMutation();
+  const [name, setName] = useState('');
+  const [listenedOn, setListenedOn] = useState('');
+  return (
+    <Form
+      className="row-line border-top pt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add({ trialId, sessionId, draft: { name, listenedOn } }).then(({ data }) => data && navigate(`/listen/${data.id}`));
+      }}
+    >
+      <Form.Control className="grow w-auto" aria-label="Listener" placeholder="who listens" maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+      <Form.Control className="grow w-auto" aria-label="Listened on" placeholder="on what: closed headphones, buds, loudspeakers" maxLength={120} value={listenedOn} onChange={(event) => setListenedOn(event.target.value)} />
+      <Button type="submit" disabled={!name.trim() || !listenedOn.trim() || isLoading}>
+        Listen blind
+      </Button>
+      <Trouble error={error} />
+    </Form>
+  );
+}

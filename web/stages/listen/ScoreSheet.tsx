@@ -1,0 +1,46 @@
+import { type BlindRound, type RatingDraft } from '@marvet/core/domain/session';
+import { useRateMutation } from '../../app/api/judging.ts';
+import { KeptText } from '../../parts/fields.tsx';
+import { Sheet, Trouble } from '../../parts/states.tsx';
+import { BlindMark } from '../../parts/TapeMark.tsx';
+
+const POINTS = Array.from({ length: 11 }, (_, points) => points);
+
+interface ScoreSheetProps {
+  listenerId: string;
+  letters: string[];
+  criterion: BlindRound['criteria'][number];
+  ratings: RatingDraft[];
+}
+
+/** One criterion: points from 0 to 10 and a reason for every clip. */
+export function ScoreSheet({ listenerId, letters, criterion, ratings }: ScoreSheetProps) {
+  const [rate, { error }] = useRateMutation();
+  return (
+    <Sheet title={criterion.name} aside={<span className="small soft">{criterion.remark}</span>}>
+      <Trouble error={error} />
+      {letters.map((letter) => {
+        const rating = ratings.find((each) => each.letter === letter);
+        const keep = (change: Partial<RatingDraft>) =>
+          void rate({ listenerId, rating: { letter, criterionId: criterion.id, points: rating?.points ?? 5, reason: rating?.reason ?? '', ...change } });
+        return (
+          <div key={letter} className="score-row">
+            <span className="pt-2">
+              <BlindMark letter={letter} />
+            </span>
+            <div className="stack gap-2">
+              <div className="points" role="radiogroup" aria-label={`${criterion.name}, clip ${letter}`}>
+                {POINTS.map((points) => (
+                  <button key={points} type="button" role="radio" aria-checked={rating?.points === points} aria-label={`${points} points`} onClick={() => keep({ points })}>
+                    {points}
+                  </button>
+                ))}
+              </div>
+              {rating && <KeptText label={`Why, clip ${letter}`} hideLabel maxLength={4000} placeholder="why, in a word or two" value={rating.reason} onKeep={(reason) => keep({ reason })} />}
+            </div>
+          </div>
+        );
+      })}
+    </Sheet>
+  );
+}

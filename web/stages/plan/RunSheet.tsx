@@ -1,0 +1,101 @@
+import { Printer } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import { chainCautions, distinctCautions, stationCautions } from '@marvet/core/domain/caution';
+import { runSheet } from '@marvet/core/plan/runSheet';
+import { planTime } from '@marvet/core/plan/time';
+import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
+import { useTrialQuery } from '../../app/api/trials.ts';
+import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
+import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { durationText } from '../../parts/durationText.ts';
+import { Empty, Loaded } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+
+/** The run sheet as it is printed: takes in order, what to change before each, cautions on top. */
+export default function RunSheet() {
+  const trialId = useTrialId();
+  const trial = useTrialQuery(trialId);
+  const takes = useTakesQuery(trialId);
+  const plan = usePlanQuery(trialId);
+  const stations = useStationsQuery(trialId);
+  const scripts = useScriptsQuery(trialId);
+  const chains = useChainsQuery(trialId);
+  const items = useItemsQuery();
+  const words = useTrialWords(trialId);
+  return (
+    <Loaded of={[trial, takes, plan, stations, scripts, chains, items]}>
+      {() => {
+        const rows = runSheet(takes.data!, {
+          label: words.label,
+          letters: (id) => words.chains.get(id)?.tape.letters ?? '??',
+          scriptText: (id) => scripts.data!.find((script) => script.id === id)?.text ?? '',
+        });
+        if (rows.length === 0) return <Empty>There are no slates yet. Make them in Plan.</Empty>;
+        const time = planTime(takes.data!, plan.data!, (id) => scripts.data!.find((script) => script.id === id)?.lengthS ?? 10);
+        const byId = new Map(items.data!.map((item) => [item.id, item]));
+        const cautions = distinctCautions([...stations.data!.flatMap(stationCautions), ...chains.data!.flatMap((chain) => chainCautions(chain, byId))]);
+        return (
+          <section className="sheet run-sheet" aria-label="Run sheet">
+            <header>
+              <div>
+                <h2>{trial.data!.name}: run sheet</h2>
+                <div className="small soft">
+                  {trial.data!.question} {rows.length} takes, about {durationText(time.totalS)}.
+                </div>
+              </div>
+              <span className="row-line no-print">
+                <a className="btn btn-outline" href={`/api/trials/${trialId}/plan/run-sheet.csv`} download>
+                  CSV
+                </a>
+                <Button onClick={() => window.print()}>
+                  <Printer size={16} aria-hidden /> Print
+                </Button>
+              </span>
+            </header>
+            <ul className="sheet-cautions small">
+              {cautions.map((caution) => (
+                <li key={caution.id + caution.title}>
+                  <b>{caution.title}.</b> {caution.text}
+                </li>
+              ))}
+            </ul>
+            {plan.data!.controls.length > 0 && <p className="small">Held: {plan.data!.controls.map((control) => `${control.name}: ${control.value}`).join('; ')}.</p>}
+            <table className="plain">
+              <thead>
+                <tr>
+                  <th>Slate</th>
+                  <th className="num">After</th>
+                  <th>Station</th>
+                  <th>Distance</th>
+                  <th>Windscreen</th>
+                  <th>Script</th>
+                  <th>Candidates</th>
+                  <th className="print-wide">Done, remarks</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row, index) => (
+                  <tr key={row.takeId} className={row.changes.includes('station') ? 'new-station' : ''}>
+                    <td className="mono fw-bold fs-5">{row.slate}</td>
+                    <td className="num small">{durationText(time.takes[index]?.startS ?? 0)}</td>
+                    <td className={row.changes.includes('station') ? 'fw-bold' : ''}>{row.station}</td>
+                    <td className={row.changes.includes('distance') ? 'fw-bold' : ''}>{row.distance}</td>
+                    <td className={row.changes.includes('windscreen') ? 'fw-bold' : ''}>{row.windscreen}</td>
+                    <td className={row.changes.includes('script') ? 'fw-bold' : ''}>{row.script}</td>
+                    <td className="tapes">
+                      {row.candidateIds.map((id) => {
+                        const chain = words.chains.get(id);
+                        return chain ? <TapeMark key={id} tape={chain.tape} name={chain.name} width={38} /> : null;
+                      })}
+                    </td>
+                    <td className="write-line" />
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        );
+      }}
+    </Loaded>
+  );
+}

@@ -1,0 +1,36 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import Form from 'react-bootstrap/Form';
+import { useForm } from 'react-hook-form';
+import { type Script, type ScriptDraft, scriptDraftSchema } from '@marvet/core/domain/script';
+import { useSaveScriptMutation } from '../../app/api/records.ts';
+import { asNumber, Field } from '../../parts/fields.tsx';
+import { RecordDialog } from '../../parts/RecordDialog.tsx';
+
+interface ScriptDialogProps {
+  trialId: string;
+  script: Script | null;
+  position: number;
+  onClose: () => void;
+}
+
+/** A script: what is spoken or done, by whom, why, and how long it lasts. */
+export function ScriptDialog({ trialId, script, position, onClose }: ScriptDialogProps) {
+  const [save, { error, isLoading }] = useSaveScriptMutation();
+  const form = useForm({ resolver: zodResolver(scriptDraftSchema), defaultValues: script ?? { name: '', text: '', purpose: '', talker: '', lengthS: 10, position } });
+  const { errors } = form.formState;
+  const submit = form.handleSubmit(async (draft) => {
+    const { error: failed } = await save({ trialId, id: script?.id ?? null, draft: draft as ScriptDraft });
+    if (!failed) onClose();
+  });
+  return (
+    <RecordDialog title={script ? 'Change script' : 'New script'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+      <Field label="Name" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
+      <Field label="Text, word for word" error={errors.text?.message}>{(id) => <Form.Control as="textarea" rows={3} id={id} {...form.register('text')} />}</Field>
+      <Field label="What it shows">{(id) => <Form.Control id={id} {...form.register('purpose')} />}</Field>
+      <div className="row-line align-items-start">
+        <Field label="Talker" className="grow">{(id) => <Form.Control id={id} {...form.register('talker')} />}</Field>
+        <Field label="Length (s)" error={errors.lengthS?.message}>{(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.lengthS} {...form.register('lengthS', asNumber)} />}</Field>
+      </div>
+    </RecordDialog>
+  );
+}

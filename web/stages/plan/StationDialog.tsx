@@ -1,0 +1,45 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import Form from 'react-bootstrap/Form';
+import { useForm } from 'react-hook-form';
+import { hazardSchema, type Station, type StationDraft, stationDraftSchema } from '@marvet/core/domain/station';
+import { useSaveStationMutation } from '../../app/api/records.ts';
+import { Field } from '../../parts/fields.tsx';
+import { RecordDialog } from '../../parts/RecordDialog.tsx';
+
+interface StationDialogProps {
+  trialId: string;
+  station: Station | null;
+  position: number;
+  onClose: () => void;
+}
+
+/** A spot on location: surfaces, noise, and what is dangerous there. */
+export function StationDialog({ trialId, station, position, onClose }: StationDialogProps) {
+  const [save, { error, isLoading }] = useSaveStationMutation();
+  const form = useForm({
+    resolver: zodResolver(stationDraftSchema),
+    defaultValues: station ?? { name: '', surfaces: '', noise: '', indoors: false, hazards: [], remark: '', position },
+  });
+  const { errors } = form.formState;
+  const submit = form.handleSubmit(async (draft) => {
+    const { error: failed } = await save({ trialId, id: station?.id ?? null, draft: draft as StationDraft });
+    if (!failed) onClose();
+  });
+  return (
+    <RecordDialog title={station ? 'Change station' : 'New station'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+      <Field label="Name" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
+      <Field label="Surfaces">{(id) => <Form.Control id={id} placeholder="wet stone, bare timber, carpet" {...form.register('surfaces')} />}</Field>
+      <Field label="Noise">{(id) => <Form.Control id={id} placeholder="traffic, engine, wind off the water" {...form.register('noise')} />}</Field>
+      <Form.Check id="indoors" label="indoors" {...form.register('indoors')} />
+      <fieldset>
+        <legend className="form-label">Dangers here; each brings its caution into Plan, run sheet and Field</legend>
+        <div className="row-line">
+          {hazardSchema.options.map((hazard) => (
+            <Form.Check key={hazard} id={`hazard-${hazard}`} label={hazard} value={hazard} {...form.register('hazards')} />
+          ))}
+        </div>
+      </fieldset>
+      <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
+    </RecordDialog>
+  );
+}

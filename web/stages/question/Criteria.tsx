@@ -1,0 +1,121 @@
+import { ListPlus, Pencil, Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, weightShares } from '@marvet/core/domain/criterion';
+import { criterionUnit } from '@marvet/core/decide/verdictCsv';
+import { MEASURES } from '@marvet/core/measure/catalogue';
+import { useSaveCriterionMutation } from '../../app/api/records.ts';
+import { KeptNumber } from '../../parts/fields.tsx';
+import { Empty, Sheet, Trouble } from '../../parts/states.tsx';
+import { useBin } from '../../parts/useBin.ts';
+import { CriterionDialog } from './CriterionDialog.tsx';
+import { COMMON_CRITERIA } from './commonCriteria.ts';
+
+/** The criteria of a trial with their weights, and what share of the whole each is. */
+export function Criteria({ trialId, criteria }: { trialId: string; criteria: Criterion[] }) {
+  const [editing, setEditing] = useState<Criterion | 'new' | null>(null);
+  const [save, { error }] = useSaveCriterionMutation();
+  const bin = useBin(trialId, 'criterion');
+  const shares = weightShares(criteria.map((criterion) => criterion.weight));
+  const addCommon = async () => {
+    for (const [position, draft] of COMMON_CRITERIA.entries()) await save({ trialId, id: null, draft: { ...draft, position } });
+  };
+  return (
+    <Sheet
+      title="Criteria"
+      aside={
+        <span className="row-line">
+          {criteria.length > 0 && <span className="small soft">{countText(criteria.length)}</span>}
+          <Button size="sm" variant="outline" onClick={() => setEditing('new')}>
+            <Plus size={15} aria-hidden /> Criterion
+          </Button>
+        </span>
+      }
+    >
+      <Trouble error={error} />
+      {criteria.length === 0 ? (
+        <Empty>
+          <p>What decides? Three to eight criteria, each measured, listened to or inspected. Weigh them, and say what rules a candidate out.</p>
+          <Button variant="outline" onClick={() => void addCommon()}>
+            <ListPlus size={16} aria-hidden /> Start with five common ones
+          </Button>
+        </Empty>
+      ) : (
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Criterion</th>
+              <th>Judged by</th>
+              <th style={{ width: 86 }}>Weight</th>
+              <th style={{ width: 120 }}>Share of the whole</th>
+              <th className="num">Worst to best</th>
+              <th>Rules out</th>
+              <th>
+                <span className="visually-hidden">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {criteria.map((criterion, index) => (
+              <tr key={criterion.id}>
+                <td>
+                  <b>{criterion.name}</b>
+                  {criterion.remark && <div className="small soft">{criterion.remark}</div>}
+                </td>
+                <td className="small">{judgedBy(criterion)}</td>
+                <td>
+                  <KeptNumber
+                    label={`Weight of ${criterion.name}`}
+                    hideLabel
+                    size="sm"
+                    min={0}
+                    max={100}
+                    value={criterion.weight}
+                    onKeep={(weight) => void save({ trialId, id: criterion.id, draft: { ...criterion, weight: weight ?? 0 } })}
+                  />
+                </td>
+                <td>
+                  <ShareBar share={shares[index] ?? 0} />
+                </td>
+                <td className="num">
+                  {criterion.worst} to {criterion.best} <span className="soft">{criterionUnit(criterion)}</span>
+                </td>
+                <td className="small">{criterion.dealbreaker ? `${criterion.dealbreaker.side} ${criterion.dealbreaker.limit}` : ''}</td>
+                <td className="text-end text-nowrap">
+                  <Button size="sm" variant="plain" aria-label={`Change ${criterion.name}`} onClick={() => setEditing(criterion)}>
+                    <Pencil size={15} aria-hidden />
+                  </Button>
+                  <Button size="sm" variant="plain" aria-label={`Delete ${criterion.name}`} onClick={() => bin(criterion.id, criterion.name)}>
+                    <Trash2 size={15} aria-hidden />
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {editing && <CriterionDialog trialId={trialId} criterion={editing === 'new' ? null : editing} position={criteria.length} onClose={() => setEditing(null)} />}
+    </Sheet>
+  );
+}
+
+function countText(count: number): string {
+  if (count < CRITERIA_FEWEST) return `${count} of at least ${CRITERIA_FEWEST}`;
+  if (count > CRITERIA_MOST) return `${count}: more than ${CRITERIA_MOST} blur the answer`;
+  return `${count} criteria`;
+}
+
+function judgedBy(criterion: Criterion): string {
+  if (criterion.kind === 'measured' && criterion.measureId) return `measured: ${MEASURES[criterion.measureId].label}, median`;
+  return criterion.kind === 'listened' ? 'listened to, 0 to 10' : 'inspected, 0 to 10';
+}
+
+/** A share as a bar with its figure. */
+function ShareBar({ share }: { share: number }) {
+  return (
+    <div className="share">
+      <span className="share-fill" style={{ width: `${share * 100}%` }} />
+      <span className="mono">{Math.round(share * 100)} %</span>
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import Form from 'react-bootstrap/Form';
+import { useForm } from 'react-hook-form';
+import { type Criterion, type CriterionDraft, criterionDraftSchema } from '@marvet/core/domain/criterion';
+import { MEASURE_IDS, MEASURES, type MeasureId } from '@marvet/core/measure/catalogue';
+import { useSaveCriterionMutation } from '../../app/api/records.ts';
+import { asNumber, Field } from '../../parts/fields.tsx';
+import { RecordDialog } from '../../parts/RecordDialog.tsx';
+
+interface CriterionDialogProps {
+  trialId: string;
+  criterion: Criterion | null;
+  position: number;
+  onClose: () => void;
+}
+
+/** One criterion: how it is judged, from which value to which it counts, and what rules out. */
+export function CriterionDialog({ trialId, criterion, position, onClose }: CriterionDialogProps) {
+  const [save, { error, isLoading }] = useSaveCriterionMutation();
+  const form = useForm({
+    resolver: zodResolver(criterionDraftSchema),
+    defaultValues: criterion ?? { name: '', kind: 'measured' as const, measureId: 'noise.snrDb' as MeasureId, weight: 10, best: 40, worst: 6, dealbreaker: null, remark: '', position },
+  });
+  const { errors } = form.formState;
+  const kind = form.watch('kind');
+  const measureId = form.watch('measureId');
+  const dealbreaker = form.watch('dealbreaker');
+  const unit = kind === 'measured' && measureId ? MEASURES[measureId].unit : 'points';
+  const chooseKind = (next: CriterionDraft['kind']) => {
+    form.setValue('kind', next);
+    form.setValue('measureId', next === 'measured' ? 'noise.snrDb' : null);
+    const { best, worst } = next === 'measured' ? MEASURES['noise.snrDb'].typical : { best: 10, worst: 0 };
+    form.setValue('best', best);
+    form.setValue('worst', worst);
+  };
+  const chooseMeasure = (next: MeasureId) => {
+    form.setValue('measureId', next);
+    form.setValue('best', MEASURES[next].typical.best);
+    form.setValue('worst', MEASURES[next].typical.worst);
+    if (!form.getValues('name')) form.setValue('name', MEASURES[next].label);
+  };
+  const submit = form.handleSubmit(async (draft) => {
+    const { error: failed } = await save({ trialId, id: criterion?.id ?? null, draft: draft as CriterionDraft });
+    if (!failed) onClose();
+  });
+  return (
+    <RecordDialog title={criterion ? 'Change criterion' : 'New criterion'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+      <Field label="Name" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
+      <div className="row-line" role="radiogroup" aria-label="Judged by">
+        {(['measured', 'listened', 'inspected'] as const).map((each) => (
+          <Form.Check key={each} type="radio" id={`kind-${each}`} name="kind" label={each} checked={kind === each} onChange={() => chooseKind(each)} />
+        ))}
+      </div>
+      {kind === 'measured' && (
+        <Field label="Measure" error={errors.measureId?.message}>
+          {(id) => (
+            <Form.Select id={id} value={measureId ?? ''} onChange={(event) => chooseMeasure(event.target.value as MeasureId)}>
+              {MEASURE_IDS.map((each) => (
+                <option key={each} value={each}>
+                  {MEASURES[each].label} {MEASURES[each].unit && `(${MEASURES[each].unit})`}
+                </option>
+              ))}
+            </Form.Select>
+          )}
+        </Field>
+      )}
+      <div className="row-line align-items-start">
+        <Field label="Weight" className="grow" error={errors.weight?.message}>{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('weight', asNumber)} />}</Field>
+        <Field label={`Worst (${unit})`} className="grow" error={errors.worst?.message} help="counts as 0">{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('worst', asNumber)} />}</Field>
+        <Field label={`Best (${unit})`} className="grow" error={errors.best?.message} help="counts as 100">{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('best', asNumber)} />}</Field>
+      </div>
+      <Form.Check
+        id="dealbreaker"
+        label="Rules a candidate out beyond a limit"
+        checked={!!dealbreaker}
+        onChange={(event) => form.setValue('dealbreaker', event.target.checked ? { side: form.getValues('best') > form.getValues('worst') ? 'below' : 'above', limit: form.getValues('worst') } : null)}
+      />
+      {dealbreaker && (
+        <div className="row-line align-items-start">
+          <Field label="Out when" className="grow">
+            {(id) => (
+              <Form.Select id={id} {...form.register('dealbreaker.side')}>
+                <option value="below">below</option>
+                <option value="above">above</option>
+              </Form.Select>
+            )}
+          </Field>
+          <Field label={`Limit (${unit})`} className="grow" error={errors.dealbreaker?.limit?.message}>{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('dealbreaker.limit', asNumber)} />}</Field>
+        </div>
+      )}
+      <Field label="What the ends mean" error={errors.remark?.message}>{(id) => <Form.Control id={id} placeholder="10: … 0: …" {...form.register('remark')} />}</Field>
+    </RecordDialog>
+  );
+}

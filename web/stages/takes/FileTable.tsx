@@ -1,0 +1,99 @@
+import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';
+import { RefreshCw, Square, Trash2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import ProgressBar from 'react-bootstrap/ProgressBar';
+import { type AudioFile } from '@marvet/core/domain/recording';
+import { slateLabel, type Take } from '@marvet/core/domain/take';
+import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation } from '../../app/api/work.ts';
+import { useBin } from '../../parts/useBin.ts';
+import { VirtualTable } from '../../parts/VirtualTable.tsx';
+import { AssignDialog } from './AssignDialog.tsx';
+
+interface Row extends AudioFile {
+  take: Take | undefined;
+  loose: number;
+}
+
+interface FileTableProps {
+  trialId: string;
+  files: AudioFile[];
+  recordings: RecordingRow[];
+  takes: Take[];
+  progress: ReadonlyMap<string, number>;
+}
+
+const column = createColumnHelper<Row>();
+
+/** Files as they came in: how each found its take, how far measuring is, and what can be done with it. */
+export function FileTable({ trialId, files, recordings, takes, progress }: FileTableProps) {
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'match', desc: false }]);
+  const [assigning, setAssigning] = useState<AudioFile | null>(null);
+  const [cancel] = useCancelMeasuringMutation();
+  const [again] = useMeasureAgainMutation();
+  const bin = useBin(trialId, 'file');
+  const rows = useMemo(() => {
+    const takeById = new Map(takes.map((take) => [take.id, take]));
+    const loose = new Map<string, number>();
+    for (const recording of recordings) if (!recording.candidateId) loose.set(recording.fileId, (loose.get(recording.fileId) ?? 0) + 1);
+    return files.map((file): Row => ({ ...file, take: takeById.get(file.takeId ?? ''), loose: loose.get(file.id) ?? 0 }));
+  }, [files, recordings, takes]);
+  const columns = useMemo(
+    () =>
+      [
+        column.accessor('name', { header: 'File' }),
+        column.accessor((row) => (row.take ? 1 + row.take.slate : 0), {
+          id: 'match',
+          header: 'Take',
+          cell: ({ row: { original } }) => (
+            <Button size="sm" variant={original.take && original.loose === 0 ? 'plain' : 'primary'} onClick={() => setAssigning(original)} aria-label={`Match ${original.name}`}>
+              {original.take ? <b className="mono">{slateLabel(original.take)}</b> : 'Match'}
+              {original.take && original.loose > 0 && `, ${original.loose} channels open`}
+            </Button>
+          ),
+        }),
+        column.accessor((row) => row.matchedBy ?? '', { id: 'by', header: 'Matched by' }),
+        column.accessor((row) => row.format?.channels ?? 0, { id: 'channels', header: 'Channels', meta: { numeric: true } }),
+        column.accessor((row) => row.format?.durationS ?? 0, { id: 'length', header: 'Length s', meta: { numeric: true }, cell: ({ row: { original } }) => original.format?.durationS.toFixed(1) }),
+        column.accessor((row) => (row.format ? `${row.format.bitDepth} bit ${row.format.encoding === 'float' ? 'float ' : ''}${row.format.sampleRateHz / 1000} kHz` : ''), { id: 'format', header: 'Format' }),
+        column.accessor('state', {
+          header: 'Measuring',
+          cell: ({ row: { original } }) => <MeasureStateCell file={original} share={progress.get(original.id)} />,
+        }),
+        column.display({
+          id: 'actions',
+          header: '',
+          cell: ({ row: { original } }) => (
+            <span className="text-nowrap">
+              {original.state === 'queued' || original.state === 'measuring' ? (
+                <Button size="sm" variant="plain" title="Stop measuring" aria-label={`Stop measuring ${original.name}`} onClick={() => void cancel({ trialId, fileId: original.id })}>
+                  <Square size={14} aria-hidden />
+                </Button>
+              ) : (
+                <Button size="sm" variant="plain" title="Measure again" aria-label={`Measure ${original.name} again`} onClick={() => void again({ trialId, fileId: original.id })}>
+                  <RefreshCw size={14} aria-hidden />
+                </Button>
+              )}
+              <Button size="sm" variant="plain" title="Put into the bin" aria-label={`Delete ${original.name}`} onClick={() => bin(original.id, original.name)}>
+                <Trash2 size={14} aria-hidden />
+              </Button>
+            </span>
+          ),
+        }),
+      ] as ColumnDef<Row, unknown>[],
+    [progress, again, cancel, bin, trialId],
+  );
+  return (
+    <>
+      <VirtualTable label="Files" rows={rows} columns={columns} rowKey={(row) => row.id} sorting={sorting} onSorting={setSorting} />
+      {assigning && <AssignDialog trialId={trialId} file={assigning} recordings={recordings.filter((recording) => recording.fileId === assigning.id)} takes={takes} onClose={() => setAssigning(null)} />}
+    </>
+  );
+}
+
+function MeasureStateCell({ file, share }: { file: AudioFile; share: number | undefined }) {
+  if (file.state === 'measuring') return <ProgressBar style={{ width: 120 }} now={(share ?? 0) * 100} aria-label={`${file.name}, measured`} />;
+  if (file.state === 'failed') return <span className="alarm small">{file.failure}</span>;
+  if (file.state === 'queued') return <span className="small soft">waits</span>;
+  return <span className="small">{file.warnings.length > 0 ? <span title={file.warnings.join('; ')}>done, {file.warnings.length} remarks</span> : 'done'}</span>;
+}

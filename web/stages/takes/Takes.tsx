@@ -1,0 +1,70 @@
+import { useMemo } from 'react';
+import Nav from 'react-bootstrap/Nav';
+import { useOutletContext, useSearchParams } from 'react-router';
+import { useChainsQuery } from '../../app/api/records.ts';
+import { useFilesQuery, usePlanQuery, useRecordingsQuery, useTakesQuery } from '../../app/api/work.ts';
+import { useTrialId } from '../../app/trialData.ts';
+import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
+import { FileTable } from './FileTable.tsx';
+import { RecordingTable } from './RecordingTable.tsx';
+import { Uploads } from './Uploads.tsx';
+
+/** Files in, matched to takes, measured; and all recordings with their figures. */
+export default function Takes() {
+  const trialId = useTrialId();
+  const progress = useOutletContext<ReadonlyMap<string, number>>();
+  const recordings = useRecordingsQuery(trialId);
+  const files = useFilesQuery(trialId);
+  const takes = useTakesQuery(trialId);
+  const plan = usePlanQuery(trialId);
+  const chains = useChainsQuery(trialId);
+  const [search, setSearch] = useSearchParams();
+  const view = search.get('view') === 'files' ? 'files' : 'recordings';
+  const loose = useMemo(() => {
+    const withGap = new Set(recordings.data?.filter((recording) => recording.candidateId === null || recording.takeId === null).map((recording) => recording.fileId));
+    return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
+  }, [recordings.data, files.data]);
+  const choose = (next: string | null) => {
+    const params = new URLSearchParams(search);
+    if (next === 'files') params.set('view', 'files');
+    else params.delete('view');
+    setSearch(params, { replace: true });
+  };
+  return (
+    <>
+      <Uploads trialId={trialId} />
+      <Loaded of={[recordings, files, takes, plan, chains]}>
+        {() =>
+          files.data!.length === 0 ? (
+            <Empty>No audio yet. Name files by slate (S022_T01.wav) or let the recorder write scene and take; they find their takes by themselves.</Empty>
+          ) : (
+            <Sheet
+              title={view === 'files' ? 'Files' : 'Recordings'}
+              aside={
+                <Nav variant="underline" activeKey={view} onSelect={choose}>
+                  <Nav.Item>
+                    <Nav.Link as="button" type="button" eventKey="recordings">
+                      Recordings <span className="mono small">{recordings.data!.length}</span>
+                    </Nav.Link>
+                  </Nav.Item>
+                  <Nav.Item>
+                    <Nav.Link as="button" type="button" eventKey="files">
+                      Files <span className="mono small">{files.data!.length}</span>
+                      {loose > 0 && <span className="alarm small">, {loose} to be matched</span>}
+                    </Nav.Link>
+                  </Nav.Item>
+                </Nav>
+              }
+            >
+              {view === 'files' ? (
+                <FileTable trialId={trialId} files={files.data!} recordings={recordings.data!} takes={takes.data!} progress={progress} />
+              ) : (
+                <RecordingTable trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
+              )}
+            </Sheet>
+          )
+        }
+      </Loaded>
+    </>
+  );
+}

@@ -1,0 +1,29 @@
+import { type AudioFile } from '@marvet/core/domain/recording';
+
+export interface UploadResult {
+  file: AudioFile;
+  duplicate: boolean;
+}
+
+/**
+ * Streams a file to the server. XMLHttpRequest rather than fetch, since only it tells how much of a
+ * body has gone.
+ * @returns the result, or rejects with a sentence for the person
+ */
+export function upload(trialId: string, file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<UploadResult> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', `/api/trials/${trialId}/files?name=${encodeURIComponent(file.name)}`);
+    request.responseType = 'json';
+    request.setRequestHeader('Content-Type', 'application/octet-stream');
+    request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
+    request.onload = () => {
+      if (request.status < 300) resolve(request.response as UploadResult);
+      else reject(new Error((request.response as { error?: { message?: string } } | null)?.error?.message ?? `The server refused it (${request.status})`));
+    };
+    request.onerror = () => reject(new Error('The server cannot be reached. Drop the file again when it is back.'));
+    request.onabort = () => reject(new Error('Stopped'));
+    signal.addEventListener('abort', () => request.abort());
+    request.send(file);
+  });
+}

@@ -1,0 +1,74 @@
+import { type CSSProperties } from 'react';
+import { type Criterion, weightShares } from '@marvet/core/domain/criterion';
+import { criterionUnit } from '@marvet/core/decide/verdictCsv';
+import { type VerdictRow } from '@marvet/core/decide/verdict';
+import { MEASURES, signed } from '@marvet/core/measure/catalogue';
+import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+
+/** Every value of every candidate, with its unit and how desirable it is. */
+export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: Criterion[] }) {
+  const words = useTrialWords(useTrialId());
+  const shares = weightShares(criteria.map((criterion) => criterion.weight));
+  const mixed = rows.some((row) => row.cells.some((cell) => cell.value !== null && !cell.sameConditions));
+  return (
+    <div className="sheet-scroll">
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>Criterion</th>
+            <th className="num">Share</th>
+            <th className="num">Worst to best</th>
+            {rows.map((row) => {
+              const chain = words.chains.get(row.candidate.id);
+              return <th key={row.candidate.id} className="num">{chain ? <TapeMark tape={chain.tape} name={chain.name} /> : row.candidate.name}</th>;
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {criteria.map((criterion, index) => (
+            <tr key={criterion.id}>
+              <td>
+                <b>{criterion.name}</b> <span className="soft small">{criterionUnit(criterion)}</span>
+              </td>
+              <td className="num">{Math.round((shares[index] ?? 0) * 100)} %</td>
+              <td className="num soft">
+                {criterion.worst} to {criterion.best}
+              </td>
+              {rows.map((row) => {
+                const cell = row.cells[index]!;
+                if (cell.value === null) return <td key={row.candidate.id} className="num soft">missing</td>;
+                return (
+                  <td key={row.candidate.id} className="good" style={{ '--share': cell.desirability } as CSSProperties} title={`${cell.count} values; desirability ${Math.round((cell.desirability ?? 0) * 100)} of 100`}>
+                    {signed(cell.value, digitsOf(criterion))}
+                    {!cell.sameConditions && '*'}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+          <tr>
+            <td>
+              <b>Price of the chain</b>
+            </td>
+            <td />
+            <td />
+            {rows.map((row) => (
+              <td key={row.candidate.id} className="num">
+                {row.candidate.price === null ? 'unknown' : `${row.candidate.price.toLocaleString('en')} ${row.candidate.currency}`}
+              </td>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+      <p className="small soft mt-2 mb-0">
+        Measured and listened values are medians over the conditions that all candidates have in common; spoiled takes are left out.
+        {mixed && ' * These candidates have no condition in common, so this row compares unlike takes.'}
+      </p>
+    </div>
+  );
+}
+
+function digitsOf(criterion: Criterion): number {
+  return criterion.kind === 'measured' && criterion.measureId ? MEASURES[criterion.measureId].digits : 1;
+}

@@ -1,0 +1,79 @@
+import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
+import { TAPE_KINDS } from '@marvet/core/domain/tape';
+import { type VerdictRow } from '@marvet/core/decide/verdict';
+import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+
+interface Point {
+  price: number;
+  score: number;
+  name: string;
+  letters: string;
+  colour: string;
+  out: boolean;
+}
+
+/** Price of the chain against its score; who is beaten on both is said below. */
+export function PriceChart({ rows }: { rows: VerdictRow[] }) {
+  const words = useTrialWords(useTrialId());
+  const currencies = new Set(rows.flatMap((row) => row.candidate.currency ?? []));
+  if (currencies.size > 1) return <div className="soft">Prices are in {[...currencies].join(' and ')} and cannot be laid side by side.</div>;
+  const points = rows.flatMap((row): Point[] => {
+    const chain = words.chains.get(row.candidate.id);
+    if (row.candidate.price === null || row.score === null || !chain) return [];
+    return [{ price: row.candidate.price, score: row.score, name: row.candidate.name, letters: chain.tape.letters, colour: TAPE_KINDS[chain.tape.kind]?.colour ?? '#999', out: row.ruledOut.length > 0 }];
+  });
+  if (points.length === 0) return <div className="soft">No candidate has both a price and a score.</div>;
+  const nameOf = (id: string) => rows.find((row) => row.candidate.id === id)?.candidate.name ?? '';
+  const unpriced = rows.filter((row) => row.candidate.price === null);
+  return (
+    <>
+      <ResponsiveContainer width="100%" height={250}>
+        <ScatterChart margin={{ top: 12, right: 26, bottom: 18, left: 0 }}>
+          <CartesianGrid stroke="var(--rule)" />
+          <XAxis type="number" dataKey="price" name="price" domain={[0, 'auto']} stroke="var(--soft)" fontSize={12} label={{ value: `price, ${[...currencies][0] ?? ''}`, position: 'insideBottom', offset: -8, fill: 'var(--soft)', fontSize: 12 }} />
+          <YAxis type="number" dataKey="score" name="score" domain={[0, 100]} stroke="var(--soft)" fontSize={12} width={46} label={{ value: 'score', angle: -90, position: 'insideLeft', offset: 14, fill: 'var(--soft)', fontSize: 12 }} />
+          <Tooltip
+            cursor={false}
+            content={({ payload }) => {
+              const point = payload?.[0]?.payload as Point | undefined;
+              return point ? (
+                <div className="sheet p-2 small">
+                  <b>{point.name}</b>: {Math.round(point.score)} of 100 for {point.price.toLocaleString('en')}
+                  {point.out && ', ruled out'}
+                </div>
+              ) : null;
+            }}
+          />
+          <Scatter data={points} isAnimationActive={false} shape={(props: unknown) => <Flag {...(props as FlagProps)} />} />
+        </ScatterChart>
+      </ResponsiveContainer>
+      <ul className="small mb-0 ps-3">
+        {rows
+          .filter((row) => row.beatenBy.length > 0)
+          .map((row) => (
+            <li key={row.candidate.id}>
+              {row.candidate.name} is beaten on price and score by {row.beatenBy.map(nameOf).join(', ')}.
+            </li>
+          ))}
+        {unpriced.length > 0 && <li>Without a price: {unpriced.map((row) => row.candidate.name).join(', ')}.</li>}
+      </ul>
+    </>
+  );
+}
+
+interface FlagProps {
+  cx: number;
+  cy: number;
+  payload: Point;
+}
+
+function Flag({ cx, cy, payload }: FlagProps) {
+  return (
+    <g opacity={payload.out ? 0.55 : 1}>
+      <rect x={cx - 16} y={cy - 10} width={32} height={20} rx={3} fill={payload.colour} stroke="var(--ink)" strokeDasharray={payload.out ? '3 2' : undefined} />
+      <text x={cx} y={cy + 5} textAnchor="middle" fontFamily="var(--mono)" fontWeight={700} fontSize={13} fill="#171B1E">
+        {payload.letters}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,68 @@
+import { Printer } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
+import { useSessionsQuery, useVerdictQuery } from '../../app/api/judging.ts';
+import { useTrialQuery } from '../../app/api/trials.ts';
+import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
+import { useTrialId } from '../../app/trialData.ts';
+import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
+import { ExpectationBeside } from './ExpectationBeside.tsx';
+import { FigureTable } from './FigureTable.tsx';
+import { Ranking } from './Ranking.tsx';
+
+/** The verdict as a page to print or to send. */
+export default function Report() {
+  const trialId = useTrialId();
+  const verdict = useVerdictQuery(trialId);
+  const trial = useTrialQuery(trialId);
+  const takes = useTakesQuery(trialId);
+  const plan = usePlanQuery(trialId);
+  const sessions = useSessionsQuery(trialId);
+  return (
+    <Loaded of={[verdict, trial, takes, plan, sessions]}>
+      {() => {
+        const { rows, criteria } = verdict.data!;
+        if (!rows) return <Empty>The verdict is closed. <Link to="..">Open it first.</Link></Empty>;
+        const { name, question, use, place, sample } = trial.data!;
+        const done = takes.data!.filter((take) => take.status === 'done');
+        const listeners = sessions.data!.flatMap((session) => session.listeners.filter((listener) => listener.finishedAtMs !== null));
+        const started = done.flatMap((take) => take.startedAtMs ?? []);
+        return (
+          <>
+            <div className="row-line apart no-print">
+              <Link to="..">Back to the verdict</Link>
+              <Button onClick={() => window.print()}>
+                <Printer size={16} aria-hidden /> Print
+              </Button>
+            </div>
+            <Sheet title={`${name}: report`}>
+              <p className="fs-5 fw-bold mb-1">{question}</p>
+              <dl className="facts small">
+                <dt>Use</dt>
+                <dd>{use || 'not stated'}</dd>
+                <dt>Place</dt>
+                <dd>{place || 'not stated'}</dd>
+                <dt>Recorded</dt>
+                <dd>
+                  {done.length} takes{started.length > 0 && `, ${new Date(Math.min(...started)).toLocaleDateString()}`}
+                </dd>
+                <dt>Held</dt>
+                <dd>{plan.data!.controls.map((control) => `${control.name}: ${control.value}`).join('; ') || 'nothing noted'}</dd>
+                <dt>Heard by</dt>
+                <dd>{listeners.map((listener) => `${listener.name}, ${listener.listenedOn}`).join('; ') || 'nobody'}</dd>
+              </dl>
+              {sample && <p className="small mb-0">Sample data: makers, models, people and audio are invented.</p>}
+            </Sheet>
+            <Sheet title="Ranking, score of 100">
+              <Ranking rows={rows} criteria={criteria} />
+            </Sheet>
+            <Sheet title="Figures">
+              <FigureTable rows={rows} criteria={criteria} />
+            </Sheet>
+            <ExpectationBeside trial={trial.data!} rows={rows} />
+          </>
+        );
+      }}
+    </Loaded>
+  );
+}
