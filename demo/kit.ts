@@ -1,18 +1,39 @@
-import { type Bundle, type BundledTrial } from '@marvet/core/formats/bundle';
-import { type SimulatedCandidate } from '@marvet/core/simulate/candidate';
+import type { Bundle, BundledTrial } from '@marvet/core/formats/bundle';
+import type { SimulatedCandidate } from '@marvet/core/simulate/candidate';
 import { demoId } from './ids.ts';
 
 type Item = Bundle['items'][number];
 type Chain = BundledTrial['chains'][number];
 
 const item = (key: string, kind: Item['kind'], name: string, rest: Partial<Item>): Item => ({
-  id: demoId('item', key), kind, name, price: null, currency: 'EUR', weightG: null, pattern: null, selfNoiseDba: null, sensitivityMvPerPa: null, maxSplDb: null,
-  batteryType: '', batteryCount: 0, runningTimeH: null, remark: '', ...rest,
+  id: demoId('item', key),
+  kind,
+  name,
+  price: null,
+  currency: 'EUR',
+  weightG: null,
+  pattern: null,
+  selfNoiseDba: null,
+  sensitivityMvPerPa: null,
+  maxSplDb: null,
+  batteryType: '',
+  batteryCount: 0,
+  runningTimeH: null,
+  remark: '',
+  ...rest,
 });
 
 /** Equipment of the demo. Makers and models are invented. */
 export const ITEMS: Item[] = [
-  item('ft-mic', 'microphone', 'Fenntide Sprat lavalier', { price: 60, weightG: 9, pattern: 'omnidirectional', selfNoiseDba: 31, sensitivityMvPerPa: 12, maxSplDb: 118, remark: 'Plug does not lock.' }),
+  item('ft-mic', 'microphone', 'Fenntide Sprat lavalier', {
+    price: 60,
+    weightG: 9,
+    pattern: 'omnidirectional',
+    selfNoiseDba: 31,
+    sensitivityMvPerPa: 12,
+    maxSplDb: 118,
+    remark: 'Plug does not lock.',
+  }),
   item('ft-set', 'transmitter', 'Fenntide Two transmitter', { price: 140, weightG: 32, batteryType: 'built-in', batteryCount: 1, runningTimeH: 6 }),
   item('ft-rx', 'receiver', 'Fenntide Two receiver', { price: 160, weightG: 36, batteryType: 'built-in', batteryCount: 1, runningTimeH: 6 }),
   item('qo-mic', 'microphone', 'Quoinholt Osier lavalier', { price: 240, weightG: 6, pattern: 'omnidirectional', selfNoiseDba: 26, sensitivityMvPerPa: 8, maxSplDb: 134 }),
@@ -24,8 +45,22 @@ export const ITEMS: Item[] = [
   item('wh-mic', 'microphone', 'Witherley Heron lavalier', { price: 310, weightG: 7, pattern: 'omnidirectional', selfNoiseDba: 27, sensitivityMvPerPa: 6, maxSplDb: 140 }),
   item('wh-tx', 'transmitter', 'Witherley Reach transmitter', { price: 690, weightG: 88, batteryType: 'AA', batteryCount: 2, runningTimeH: 8 }),
   item('wh-rx', 'receiver', 'Witherley Reach receiver', { price: 820, weightG: 132, batteryType: 'AA', batteryCount: 2, runningTimeH: 8 }),
-  item('bm-mic', 'microphone', 'Brackmoor Spit short boom microphone', { price: 760, weightG: 105, pattern: 'supercardioid', selfNoiseDba: 14, sensitivityMvPerPa: 20, maxSplDb: 130 }),
-  item('bm-tube', 'microphone', 'Brackmoor Groyne tube microphone', { price: 990, weightG: 165, pattern: 'interference tube', selfNoiseDba: 12, sensitivityMvPerPa: 28, maxSplDb: 126 }),
+  item('bm-mic', 'microphone', 'Brackmoor Spit short boom microphone', {
+    price: 760,
+    weightG: 105,
+    pattern: 'supercardioid',
+    selfNoiseDba: 14,
+    sensitivityMvPerPa: 20,
+    maxSplDb: 130,
+  }),
+  item('bm-tube', 'microphone', 'Brackmoor Groyne tube microphone', {
+    price: 990,
+    weightG: 165,
+    pattern: 'interference tube',
+    selfNoiseDba: 12,
+    sensitivityMvPerPa: 28,
+    maxSplDb: 126,
+  }),
   item('bm-pole', 'cable', 'Cabled pole, 3 m', { price: 280, weightG: 690 }),
   item('fur', 'windscreen', 'Fur cover for lavaliers', { price: 18, weightG: 2 }),
   item('cage', 'windscreen', 'Suspended cage with fur', { price: 340, weightG: 420 }),
@@ -49,23 +84,53 @@ const worn = { wornAtM: 0.22, directivity: 1 };
 
 export const CANDIDATES: DemoCandidate[] = [
   {
-    letters: 'FT', name: 'Fenntide Two', items: ['ft-mic', 'ft-set', 'ft-rx', 'fur'], gainDb: 12, placement: 'clip behind the button', onSkin: false, remark: 'Two-channel set out of one box.',
+    letters: 'FT',
+    name: 'Fenntide Two',
+    items: ['ft-mic', 'fur', 'ft-set', 'ft-rx'],
+    gainDb: 12,
+    placement: 'clip behind the button',
+    onSkin: false,
+    remark: 'Two-channel set out of one box.',
     heard: { ...worn, selfNoiseDba: 31, maxSplDb: 104, gainDbfs: -14, topLiftDb: 0, clothLossDb: 5, windSensitivityDb: 4, radio: { reliableToM: 28, noiseDbfs: -76 } },
   },
   {
-    letters: 'QO', name: 'Quoinholt Osier', items: ['qo-mic', 'qo-tx', 'qo-rx', 'fur'], gainDb: 18, placement: 'breastbone, under the jumper', onSkin: true, remark: '',
+    letters: 'QO',
+    name: 'Quoinholt Osier',
+    items: ['qo-mic', 'fur', 'qo-tx', 'qo-rx'],
+    gainDb: 18,
+    placement: 'breastbone, under the jumper',
+    onSkin: true,
+    remark: '',
     heard: { ...worn, selfNoiseDba: 26, maxSplDb: 132, gainDbfs: -16, topLiftDb: 5, clothLossDb: 4, windSensitivityDb: -3, radio: { reliableToM: 60, noiseDbfs: -88 } },
   },
   {
-    letters: 'LB', name: 'Lowbrack Bittern', items: ['lb-mic', 'lb-tx', 'lb-rx', 'fur'], gainDb: 20, placement: 'breastbone, under the jumper', onSkin: true, remark: 'The one everybody asks for.',
+    letters: 'LB',
+    name: 'Lowbrack Bittern',
+    items: ['lb-mic', 'fur', 'lb-tx', 'lb-rx'],
+    gainDb: 20,
+    placement: 'breastbone, under the jumper',
+    onSkin: true,
+    remark: 'The one everybody asks for.',
     heard: { ...worn, selfNoiseDba: 24, maxSplDb: 108, gainDbfs: -15, topLiftDb: 0, clothLossDb: 9, windSensitivityDb: 3, radio: { reliableToM: 18, noiseDbfs: -84 } },
   },
   {
-    letters: 'WH', name: 'Witherley Heron', items: ['wh-mic', 'wh-tx', 'wh-rx', 'fur'], gainDb: 16, placement: 'breastbone, under the jumper', onSkin: true, remark: '',
+    letters: 'WH',
+    name: 'Witherley Heron',
+    items: ['wh-mic', 'fur', 'wh-tx', 'wh-rx'],
+    gainDb: 16,
+    placement: 'breastbone, under the jumper',
+    onSkin: true,
+    remark: '',
     heard: { ...worn, selfNoiseDba: 27, maxSplDb: 136, gainDbfs: -18, topLiftDb: 3, clothLossDb: 5, windSensitivityDb: 0, radio: { reliableToM: 48, noiseDbfs: -86 } },
   },
   {
-    letters: 'BM', name: 'Brackmoor boom', items: ['bm-mic', 'bm-pole', 'cage', 'recorder'], gainDb: 38, placement: 'from above, out of frame', onSkin: false, remark: 'Only at 1 m: beyond that the frame is too wide.',
+    letters: 'BM',
+    name: 'Brackmoor boom',
+    items: ['bm-mic', 'cage', 'bm-pole', 'recorder'],
+    gainDb: 38,
+    placement: 'from above, out of frame',
+    onSkin: false,
+    remark: 'Only at 1 m: beyond that the frame is too wide.',
     heard: { wornAtM: null, directivity: 4, selfNoiseDba: 14, maxSplDb: 130, gainDbfs: 2, topLiftDb: 0, clothLossDb: 0, windSensitivityDb: 5, radio: null },
   },
 ];
@@ -76,10 +141,13 @@ export const chainId = (letters: string) => demoId('chain', letters);
 export const CHAINS: Chain[] = CANDIDATES.map((candidate, position) => ({
   id: chainId(candidate.letters),
   name: candidate.name,
-  links: candidate.items.map((key, link) => ({
-    itemId: demoId('item', key),
-    settings: { gainDb: link === 1 ? candidate.gainDb : null, padDb: null, lowCutHz: link === 1 ? 80 : null, limiter: link === 1 ? false : null, note: '' },
-  })),
+  links: candidate.items.map((key) => {
+    const amplifies = ITEMS.some((each) => each.id === demoId('item', key) && ['transmitter', 'recorder'].includes(each.kind));
+    return {
+      itemId: demoId('item', key),
+      settings: { gainDb: amplifies ? candidate.gainDb : null, padDb: null, lowCutHz: amplifies ? 80 : null, limiter: amplifies ? false : null, note: '' },
+    };
+  }),
   rig: { placement: candidate.placement, onSkin: candidate.onSkin },
   candidate: true,
   tape: { kind: position, letters: candidate.letters },

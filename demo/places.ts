@@ -1,5 +1,5 @@
-import { type BundledTrial } from '@marvet/core/formats/bundle';
-import { type SimulatedPlace } from '@marvet/core/simulate/place';
+import type { BundledTrial } from '@marvet/core/formats/bundle';
+import type { SimulatedPlace } from '@marvet/core/simulate/place';
 import { demoId } from './ids.ts';
 
 type Station = BundledTrial['stations'][number];
@@ -21,7 +21,14 @@ export const PLACES: Record<string, DemoPlace> = {
     heard: { noiseDba: 31, noiseSlopeDb: -4, hum: null, swell: 0.1, windMs: 0, reverberationS: 1.1, criticalDistanceM: 1.2 },
   },
   deck: {
-    station: { name: 'ferry deck', surfaces: 'steel plate', noise: 'engine at half throttle', indoors: false, hazards: ['water', 'vehicle'], remark: 'Hearing protection near the engine hatch.' },
+    station: {
+      name: 'ferry deck',
+      surfaces: 'steel plate',
+      noise: 'engine at half throttle',
+      indoors: false,
+      hazards: ['water', 'vehicle'],
+      remark: 'Hearing protection near the engine hatch.',
+    },
     heard: { noiseDba: 58, noiseSlopeDb: -5, hum: { fundamentalHz: 43, levelDba: 66 }, swell: 0.2, windMs: 3, reverberationS: 0, criticalDistanceM: 1 },
   },
   reed: {
@@ -45,17 +52,38 @@ interface DemoScript {
 
 const NEUTRAL = 'The ferry leaves the landing at a quarter to nine. We have carried grain and letters over this water for sixty years.';
 export const SCRIPTS_BY_KEY: Record<string, DemoScript> = {
-  neutralLow: { script: { name: 'Neutral, Ferrier', text: NEUTRAL, purpose: 'The line every candidate is compared on.', talker: 'Ferrier (low voice)', lengthS: 12 }, clip: 'ferrier-neutral' },
-  neutralHigh: { script: { name: 'Neutral, Netmaker', text: NEUTRAL, purpose: 'The same words in a high voice.', talker: 'Netmaker (high voice)', lengthS: 12 }, clip: 'netmaker-neutral' },
+  neutralLow: {
+    script: { name: 'Neutral, Ferrier', text: NEUTRAL, purpose: 'The line every candidate is compared on.', talker: 'Ferrier (low voice)', lengthS: 12 },
+    clip: 'ferrier-neutral',
+  },
+  neutralHigh: {
+    script: { name: 'Neutral, Netmaker', text: NEUTRAL, purpose: 'The same words in a high voice.', talker: 'Netmaker (high voice)', lengthS: 12 },
+    clip: 'netmaker-neutral',
+  },
   plosives: {
-    script: { name: 'Plosives, Ferrier', text: 'Pull the port paddle back, Peter. Both bilge pumps broke before breakfast, but the barge is built to be patched.', purpose: 'Breath on the capsule.', talker: 'Ferrier (low voice)', lengthS: 9 },
+    script: {
+      name: 'Plosives, Ferrier',
+      text: 'Pull the port paddle back, Peter. Both bilge pumps broke before breakfast, but the barge is built to be patched.',
+      purpose: 'Breath on the capsule.',
+      talker: 'Ferrier (low voice)',
+      lengthS: 9,
+    },
     clip: 'ferrier-plosives',
   },
   sibilants: {
-    script: { name: 'Sibilants, Netmaker', text: 'Sixteen slack chains slip through the seaweed. Six swans circle as the last mist rises.', purpose: 'Sharpness of the top end.', talker: 'Netmaker (high voice)', lengthS: 8 },
+    script: {
+      name: 'Sibilants, Netmaker',
+      text: 'Sixteen slack chains slip through the seaweed. Six swans circle as the last mist rises.',
+      purpose: 'Sharpness of the top end.',
+      talker: 'Netmaker (high voice)',
+      lengthS: 8,
+    },
     clip: 'netmaker-sibilants',
   },
-  counting: { script: { name: 'Counting, turn at five', text: 'One to ten aloud; turn round after five.', purpose: 'Range, facing and turned.', talker: 'Ferrier (low voice)', lengthS: 9 }, clip: 'ferrier-counting' },
+  counting: {
+    script: { name: 'Counting, turn at five', text: 'One to ten aloud; turn round after five.', purpose: 'Range, facing and turned.', talker: 'Ferrier (low voice)', lengthS: 9 },
+    clip: 'ferrier-counting',
+  },
   roomTone: { script: { name: 'Room tone', text: 'Silence. Nobody moves.', purpose: 'Noise floor of place and chain.', talker: '', lengthS: 6 }, clip: null },
 };
 export const scriptId = (key: string) => demoId('script', key);

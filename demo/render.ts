@@ -1,10 +1,10 @@
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { bufferSource } from '@marvet/core/audio/byteSource';
 import { readChannel } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
-import { bufferSource } from '@marvet/core/audio/byteSource';
 import { resample } from '@marvet/core/audio/resample';
-import { type BundledTrial } from '@marvet/core/formats/bundle';
+import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
 import { renderTake } from '@marvet/core/simulate/renderTake';
 import { CHAINS, SIMULATED } from './kit.ts';
@@ -37,14 +37,27 @@ export function renderDemoTake(index: number, folder: string): void {
   const voice = script.clip ? dryClip(script.clip) : null;
   const windMs = take.windMs ?? place.heard.windMs;
   const { channels } = renderTake({
-    seed: `saltreach/${take.slate}/${take.pass}`, sampleRateHz: RATE_HZ, voice, voiceDbSpl: VOICE_DB_SPL, leadS: LEAD_S,
+    seed: `saltreach/${take.slate}/${take.pass}`,
+    sampleRateHz: RATE_HZ,
+    voice,
+    voiceDbSpl: VOICE_DB_SPL,
+    leadS: LEAD_S,
     lengthS: voice ? Math.min(12, voice.length / RATE_HZ + 2 * LEAD_S) : script.script.lengthS,
-    distanceM: Number(take.condition.distance), screen: take.condition.windscreen, place: { ...place.heard, windMs },
+    distanceM: Number(take.condition.distance),
+    screen: take.condition.windscreen,
+    place: { ...place.heard, windMs },
     candidates: take.candidateIds.map((id) => SIMULATED.get(id)!),
   });
   const bytes = fieldRecordingWav({
-    channels, sampleRateHz: RATE_HZ, project: SALTREACH.name, scene: String(take.slate), take: String(take.pass), tape: 'DAY1', note: take.note,
-    trackNames: take.candidateIds.map((id) => CHAINS.find((chain) => chain.id === id)!.tape.letters), startedAtMs: take.startedAtMs ?? 0,
+    channels,
+    sampleRateHz: RATE_HZ,
+    project: SALTREACH.name,
+    scene: String(take.slate),
+    take: String(take.pass),
+    tape: 'DAY1',
+    note: take.note,
+    trackNames: take.candidateIds.map((id) => CHAINS.find((chain) => chain.id === id)!.tape.letters),
+    startedAtMs: take.startedAtMs ?? 0,
   });
   writeFileSync(`${path}.part`, bytes);
   renameSync(`${path}.part`, path);

@@ -1,7 +1,7 @@
 import { conditionKey, setupKey } from '@marvet/core/domain/factor';
 import { DEFAULT_CHANGE_TIMES } from '@marvet/core/domain/plan';
-import { type Take } from '@marvet/core/domain/take';
-import { type BundledTrial } from '@marvet/core/formats/bundle';
+import type { Take } from '@marvet/core/domain/take';
+import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
 import { matrixSetups } from '@marvet/core/plan/matrix';
 import { gatherTakes, orderTakes, type PlannedTake } from '@marvet/core/plan/order';
@@ -43,7 +43,9 @@ function plan() {
   }));
   const recorded = new Set(
     RECORDED.flatMap(([station, screens, distances, scripts]) =>
-      screens.flatMap((windscreen) => distances.flatMap((distance) => scripts.map((script) => conditionKey({ station: stationId(station), windscreen, distance, script: scriptId(script) })))),
+      screens.flatMap((windscreen) =>
+        distances.flatMap((distance) => scripts.map((script) => conditionKey({ station: stationId(station), windscreen, distance, script: scriptId(script) }))),
+      ),
     ),
   );
   const boom = chainId('BM');
@@ -84,10 +86,26 @@ function doneTake(planned: PlannedTake, index: number, pass: number, startedAtMs
   if (key === 'slipway' && planned.condition.windscreen === 'bare') flags.push({ flag: 'wind', atMs: startedAtMs + 3000 });
   if (planned.condition.distance === '40') flags.push({ flag: 'break-up', atMs: startedAtMs + 5000 });
   return {
-    id: demoId('take', index, pass), slate: index + 1, pass, position: index, condition: planned.condition, candidateIds: planned.candidateIds, status: 'done',
-    startedAtMs, stoppedAtMs: startedAtMs + (script?.script.lengthS ?? 10) * 1000, flags, note: '',
-    gains: Object.fromEntries(CANDIDATES.filter((each) => planned.candidateIds.includes(chainId(each.letters))).map((each) => [chainId(each.letters), { [each.heard.radio ? 'transmitter' : 'recorder']: each.gainDb }])),
-    windMs, noiseDba: Math.round(level + 0.5 * random.normal()), controls: CONTROLS,
+    id: demoId('take', index, pass),
+    slate: index + 1,
+    pass,
+    position: index,
+    condition: planned.condition,
+    candidateIds: planned.candidateIds,
+    status: 'done',
+    startedAtMs,
+    stoppedAtMs: startedAtMs + (script?.script.lengthS ?? 10) * 1000,
+    flags,
+    note: '',
+    gains: Object.fromEntries(
+      CANDIDATES.filter((each) => planned.candidateIds.includes(chainId(each.letters))).map((each) => [
+        chainId(each.letters),
+        { [each.heard.radio ? 'transmitter' : 'recorder']: each.gainDb },
+      ]),
+    ),
+    windMs,
+    noiseDba: Math.round(level + 0.5 * random.normal()),
+    controls: CONTROLS,
   };
 }
 
@@ -96,39 +114,90 @@ const TAKES = takes();
 /** The file of a take, named as a recorder would that knows the slate. */
 export const fileNameOf = (take: Pick<Take, 'slate' | 'pass'>) => `SALTREACH_S${String(take.slate).padStart(3, '0')}_T${String(take.pass).padStart(2, '0')}.wav`;
 
-const criterion = (key: string, position: number, rest: Omit<BundledTrial['criteria'][number], 'id' | 'position' | 'dealbreaker' | 'measureId' | 'remark'> & Partial<BundledTrial['criteria'][number]>) => ({
-  id: demoId('criterion', key), position, dealbreaker: null, measureId: null, remark: '', ...rest,
+const criterion = (
+  key: string,
+  position: number,
+  rest: Omit<BundledTrial['criteria'][number], 'id' | 'position' | 'dealbreaker' | 'measureId' | 'remark'> & Partial<BundledTrial['criteria'][number]>,
+) => ({
+  id: demoId('criterion', key),
+  position,
+  dealbreaker: null,
+  measureId: null,
+  remark: '',
+  ...rest,
 });
 
 const CRITERIA: BundledTrial['criteria'] = [
-  criterion('snr', 0, { name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 30, best: 36, worst: 4, remark: 'On the deck the words must stay above the engine.' }),
+  criterion('snr', 0, {
+    name: 'Voice over noise',
+    kind: 'measured',
+    measureId: 'noise.snrDb',
+    weight: 30,
+    best: 36,
+    worst: 4,
+    remark: 'On the deck the words must stay above the engine.',
+  }),
   criterion('floor', 1, { name: 'Practical noise floor, A', kind: 'measured', measureId: 'noise.practicalFloorDbfsA', weight: 10, best: -70, worst: -40 }),
   criterion('presence', 2, { name: 'Presence under wool', kind: 'measured', measureId: 'spectrum.groups.presenceDb', weight: 10, best: -10, worst: -24 }),
   criterion('words', 3, { name: 'Words are clear', kind: 'listened', weight: 25, best: 10, worst: 0, remark: '10: every word at once. 0: had to guess.' }),
   criterion('natural', 4, { name: 'Sounds like him', kind: 'listened', weight: 15, best: 10, worst: 0, remark: '10: could be the boom. 0: a telephone.' }),
   criterion('hidden', 5, { name: 'Hides under wool', kind: 'inspected', weight: 5, best: 10, worst: 0 }),
-  criterion('locks', 6, { name: 'Connector holds', kind: 'inspected', weight: 5, best: 10, worst: 0, dealbreaker: { side: 'below', limit: 3 }, remark: 'It must lock: he jumps ashore.' }),
+  criterion('locks', 6, {
+    name: 'Connector holds',
+    kind: 'inspected',
+    weight: 5,
+    best: 10,
+    worst: 0,
+    dealbreaker: { side: 'below', limit: 3 },
+    remark: 'It must lock: he jumps ashore.',
+  }),
 ];
 
 const MARKS: [string, hidden: number, locks: number, remark: string][] = [
-  ['FT', 5, 2, 'Plain jack, came out twice.'], ['QO', 8, 9, ''], ['LB', 9, 9, ''], ['WH', 7, 8, ''], ['BM', 10, 10, 'Never seen.'],
+  ['FT', 5, 2, 'Plain jack, came out twice.'],
+  ['QO', 8, 9, ''],
+  ['LB', 9, 9, ''],
+  ['WH', 7, 8, ''],
+  ['BM', 10, 10, 'Never seen.'],
 ];
 
 /** Scores of the two sample listeners, by place in the round: words are clear, sounds like him, and why. */
 const SCORES: Record<string, [number, number, string][]> = {
-  Orla: [[5, 4, 'Dull, and the noise comes up.'], [9, 8, 'Open, a little chest.'], [6, 5, 'Muffled by the wool.'], [8, 7, ''], [7, 9, 'The most natural, more water.']],
-  Tam: [[4, 5, ''], [8, 7, ''], [5, 6, 'Lost the ends of words.'], [7, 7, 'Slightly boxy.'], [6, 9, 'Room and river behind him.']],
+  Orla: [
+    [5, 4, 'Dull, and the noise comes up.'],
+    [9, 8, 'Open, a little chest.'],
+    [6, 5, 'Muffled by the wool.'],
+    [8, 7, ''],
+    [7, 9, 'The most natural, more water.'],
+  ],
+  Tam: [
+    [4, 5, ''],
+    [8, 7, ''],
+    [5, 6, 'Lost the ends of words.'],
+    [7, 7, 'Slightly boxy.'],
+    [6, 9, 'Room and river behind him.'],
+  ],
 };
 const ORDERS: Record<string, number[]> = { Orla: [2, 4, 0, 3, 1], Tam: [1, 3, 4, 0, 2] };
 
 function session(): BundledTrial['sessions'][number] {
-  const take = TAKES.find((each) => each.condition.station === stationId('slipway') && each.condition.windscreen === 'fur' && each.condition.distance === '1' && each.condition.script === scriptId('neutralLow'))!;
+  const take = TAKES.find(
+    (each) =>
+      each.condition.station === stationId('slipway') && each.condition.windscreen === 'fur' && each.condition.distance === '1' && each.condition.script === scriptId('neutralLow'),
+  )!;
   const [words, natural] = [demoId('criterion', 'words'), demoId('criterion', 'natural')];
   return {
-    id: demoId('session', 1), title: 'Slipway, 1 m, fur', criterionIds: [words, natural], targetLufs: -23, ceilingDbtp: -1,
+    id: demoId('session', 1),
+    title: 'Slipway, 1 m, fur',
+    criterionIds: [words, natural],
+    targetLufs: -23,
+    ceilingDbtp: -1,
     recordings: CANDIDATES.map((each) => ({ fileName: fileNameOf(take), candidateId: chainId(each.letters) })),
     listeners: Object.entries(SCORES).map(([name, scores]) => ({
-      id: demoId('listener', name), name: `${name} (sample)`, listenedOn: name === 'Orla' ? 'closed headphones' : 'studio loudspeakers', order: ORDERS[name]!,
+      id: demoId('listener', name),
+      name: `${name} (sample)`,
+      listenedOn: name === 'Orla' ? 'closed headphones' : 'studio loudspeakers',
+      order: ORDERS[name]!,
       ratings: scores.flatMap(([clear, like, reason], place) => [
         { place, criterionId: words, points: clear, reason },
         { place, criterionId: natural, points: like, reason: '' },

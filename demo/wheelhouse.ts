@@ -1,4 +1,4 @@
-import { type BundledTrial } from '@marvet/core/formats/bundle';
+import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
 import { matrixSetups } from '@marvet/core/plan/matrix';
 import { gatherTakes, orderTakes } from '@marvet/core/plan/order';
@@ -13,8 +13,14 @@ const CHAINS: BundledTrial['chains'] = [
   { letters: 'SP', name: 'Spit, short', items: ['bm-mic', 'bm-pole', 'recorder'] },
   { letters: 'GR', name: 'Groyne, tube', items: ['bm-tube', 'bm-pole', 'recorder'] },
 ].map(({ letters, name, items }, position) => ({
-  id: own('chain', letters), name, links: items.map((key) => ({ itemId: demoId('item', key), settings })), rig: { placement: 'from above', onSkin: false },
-  candidate: true, tape: { kind: position + 4, letters }, remark: '', position,
+  id: own('chain', letters),
+  name,
+  links: items.map((key) => ({ itemId: demoId('item', key), settings })),
+  rig: { placement: 'from above', onSkin: false },
+  candidate: true,
+  tape: { kind: position + 4, letters },
+  remark: '',
+  position,
 }));
 
 const STATIONS: BundledTrial['stations'] = [
@@ -29,7 +35,10 @@ const SCRIPTS: BundledTrial['scripts'] = [
 
 function plan() {
   const base = alignPlan(emptyPlan(), { candidate: CHAINS, station: STATIONS, script: SCRIPTS });
-  const distances = [{ id: '0.6', label: '0.6 m', value: 0.6, ticked: true }, { id: '1.2', label: '1.2 m', value: 1.2, ticked: true }];
+  const distances = [
+    { id: '0.6', label: '0.6 m', value: 0.6, ticked: true },
+    { id: '1.2', label: '1.2 m', value: 1.2, ticked: true },
+  ];
   const factors = base.factors.map((factor) => (factor.kind === 'distance' ? { ...factor, levels: distances } : factor));
   return { ...base, factors, controls: [{ name: 'Talker', value: 'Ferrier' }] };
 }
@@ -49,7 +58,18 @@ export const WHEELHOUSE: BundledTrial = {
   verdictOpenedAtMs: null,
   criteria: [
     { id: own('criterion', 1), name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 2, best: 40, worst: 10, dealbreaker: null, remark: '', position: 0 },
-    { id: own('criterion', 2), name: 'Room in the sound', kind: 'listened', measureId: null, weight: 3, best: 10, worst: 0, dealbreaker: null, remark: '10: dry. 0: a tin.', position: 1 },
+    {
+      id: own('criterion', 2),
+      name: 'Room in the sound',
+      kind: 'listened',
+      measureId: null,
+      weight: 3,
+      best: 10,
+      worst: 0,
+      dealbreaker: null,
+      remark: '10: dry. 0: a tin.',
+      position: 1,
+    },
     { id: own('criterion', 3), name: 'Fits under the roof', kind: 'inspected', measureId: null, weight: 1, best: 10, worst: 0, dealbreaker: null, remark: '', position: 2 },
   ],
   chains: CHAINS,
@@ -57,7 +77,11 @@ export const WHEELHOUSE: BundledTrial = {
   scripts: SCRIPTS,
   plan: PLAN,
   marks: [],
-  takes: reconcileTakes(TRIAL_ID, [], PLANNED).takes.map(({ binnedAtMs: _binned, trialId: _trial, ...take }) => ({ ...take, id: own('take', take.slate), status: 'planned' as const })),
+  takes: reconcileTakes(TRIAL_ID, [], PLANNED).takes.map(({ binnedAtMs: _binned, trialId: _trial, ...take }) => ({
+    ...take,
+    id: own('take', take.slate),
+    status: 'planned' as const,
+  })),
   files: [],
   sessions: [],
 };

@@ -8,7 +8,12 @@ export interface Config {
 }
 
 const environmentSchema = z.object({
-  PORT: z.coerce.number({ error: 'PORT must be a number' }).int('PORT must be a whole number').min(0, 'PORT must be 0 to 65535').max(65_535, 'PORT must be 0 to 65535').default(4810),
+  PORT: z.coerce
+    .number({ error: 'PORT must be a number' })
+    .int('PORT must be a whole number')
+    .min(0, 'PORT must be 0 to 65535')
+    .max(65_535, 'PORT must be 0 to 65535')
+    .default(4810),
   MARVET_DATA: z.string().min(1).default('./data'),
 });
 

@@ -1,13 +1,13 @@
 import { existsSync } from 'node:fs';
 import { mkdir, readFile } from 'node:fs/promises';
-import { type AddressInfo } from 'node:net';
+import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { serve, type ServerType } from '@hono/node-server';
+import { type ServerType, serve } from '@hono/node-server';
+import type { Services } from './api/services.ts';
 import { buildApp } from './app.ts';
-import { type Services } from './api/services.ts';
 import { openBlobs } from './audio/blobs.ts';
-import { type Config } from './config.ts';
+import type { Config } from './config.ts';
 import { openEvents } from './jobs/events.ts';
 import { openMeasuring } from './jobs/measuring.ts';
 import { openPool } from './jobs/pool.ts';

@@ -1,5 +1,5 @@
-import { type ByteSource } from './byteSource.ts';
-import { type WavLayout } from './wavFormat.ts';
+import type { ByteSource } from './byteSource.ts';
+import type { WavLayout } from './wavFormat.ts';
 
 /** Turns stored frames into one array a channel, full scale at 1. `frames` of each array are written. */
 export type Decoder = (bytes: DataView, frames: number, into: readonly Float64Array[]) => void;

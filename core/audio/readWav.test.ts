@@ -44,7 +44,10 @@ describe('encodings', () => {
   });
 
   it('reads 32 channels', () => {
-    const bytes = writeWav(Array.from({ length: 32 }, (_, index) => tone.map((value) => (value * index) / 32)), { encoding: 'pcm', bitDepth: 24, sampleRateHz: 48_000 });
+    const bytes = writeWav(
+      Array.from({ length: 32 }, (_, index) => tone.map((value) => (value * index) / 32)),
+      { encoding: 'pcm', bitDepth: 24, sampleRateHz: 48_000 },
+    );
     const layout = open(bytes);
     expect(Math.max(...readChannel(bufferSource(bytes), layout, 31))).toBeCloseTo((0.5012 * 31) / 32, 3);
   });
@@ -90,8 +93,15 @@ describe('containers', () => {
 
   it('reads bext and iXML as a field recorder writes them', () => {
     const bytes = fieldRecordingWav({
-      channels: [tone, tone], sampleRateHz: 48_000, project: 'Saltreach', scene: '22', take: '2', tape: 'D1', note: 'fur & foam <on>',
-      trackNames: ['QO', 'LB'], startedAtMs: Date.UTC(2026, 4, 3, 9, 30, 0),
+      channels: [tone, tone],
+      sampleRateHz: 48_000,
+      project: 'Saltreach',
+      scene: '22',
+      take: '2',
+      tape: 'D1',
+      note: 'fur & foam <on>',
+      trackNames: ['QO', 'LB'],
+      startedAtMs: Date.UTC(2026, 4, 3, 9, 30, 0),
     });
     expect(open(bytes).format).toMatchObject({ scene: '22', take: '2', tape: 'D1', trackNames: ['QO', 'LB'], timeReferenceS: 34_200 });
   });
@@ -149,7 +159,15 @@ describe('files that lie', () => {
 
   it('any bytes end in a WavError or in a report, never in anything else', () => {
     const whole = fieldRecordingWav({
-      channels: [sine(300, -20, 0.02)], sampleRateHz: 48_000, project: 'P', scene: '1', take: '1', tape: '', note: '', trackNames: ['A'], startedAtMs: 0,
+      channels: [sine(300, -20, 0.02)],
+      sampleRateHz: 48_000,
+      project: 'P',
+      scene: '1',
+      take: '1',
+      tape: '',
+      note: '',
+      trackNames: ['A'],
+      startedAtMs: 0,
     });
     const damage = fc.array(fc.tuple(fc.nat(whole.byteLength - 1), fc.nat(255)), { maxLength: 24 });
     fc.assert(
@@ -162,7 +180,10 @@ describe('files that lie', () => {
       }),
       { numRuns: 1500 },
     );
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => survives(join(new TextEncoder().encode('RIFF\0\0\0\0WAVE'), bytes))), { numRuns: 500 });
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => survives(join(new TextEncoder().encode('RIFF\0\0\0\0WAVE'), bytes))),
+      { numRuns: 500 },
+    );
   });
 });
 

@@ -1,7 +1,7 @@
 import { readBext } from '../formats/bext.ts';
 import { readIxml } from '../formats/ixml.ts';
 import { readListInfo } from '../formats/listInfo.ts';
-import { type ByteSource } from './byteSource.ts';
+import type { ByteSource } from './byteSource.ts';
 import { HIGHEST_RATE_HZ, LOWEST_RATE_HZ, MOST_CHANNELS, WavError, type WavFormat, type WavLayout } from './wavFormat.ts';
 
 const FORMAT_PCM = 0x0001;
@@ -30,7 +30,11 @@ export function readWavHeader(source: ByteSource): WavLayout {
   const warnings: string[] = [];
   const container = readContainer(source);
   const chunks = readChunks(source, container, warnings);
-  const fmt = readFmt(source, chunks.find((chunk) => chunk.id === 'fmt '), chunks.length > 0);
+  const fmt = readFmt(
+    source,
+    chunks.find((chunk) => chunk.id === 'fmt '),
+    chunks.length > 0,
+  );
   const data = chunks.find((chunk) => chunk.id === 'data');
   if (!data) throw new WavError('truncated', 'The file ends before its audio: there is no data chunk');
   const frames = Math.floor(data.presentBytes / fmt.bytesPerFrame);

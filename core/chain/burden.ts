@@ -1,5 +1,5 @@
-import { type Chain } from '../domain/chain.ts';
-import { type Item } from '../domain/item.ts';
+import type { Chain } from '../domain/chain.ts';
+import type { Item } from '../domain/item.ts';
 
 /** What a chain costs and weighs, and what must be kept charged. */
 export interface Burden {

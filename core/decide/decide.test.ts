@@ -1,13 +1,24 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Criterion } from '../domain/criterion.ts';
+import type { Criterion } from '../domain/criterion.ts';
 import { type Aggregate, aggregateMedian, median } from './aggregate.ts';
 import { desirability } from './desirability.ts';
 import { judge } from './verdict.ts';
 import { verdictCsv } from './verdictCsv.ts';
 
 const criterion = (id: string, change: Partial<Criterion> = {}): Criterion => ({
-  id, trialId: 't', name: id, kind: 'listened', measureId: null, weight: 1, best: 10, worst: 0, dealbreaker: null, remark: '', position: 0, ...change,
+  id,
+  trialId: 't',
+  name: id,
+  kind: 'listened',
+  measureId: null,
+  weight: 1,
+  best: 10,
+  worst: 0,
+  dealbreaker: null,
+  remark: '',
+  position: 0,
+  ...change,
 });
 const snr = criterion('Voice over noise', { kind: 'measured', measureId: 'noise.snrDb', weight: 3, best: 40, worst: 0, dealbreaker: { side: 'below', limit: 10 } });
 const tone = criterion('Tone');
@@ -17,21 +28,29 @@ const candidates = [
   { id: 'c', name: 'Mudlark', price: 2000, currency: 'EUR' },
 ];
 const values = (table: Record<string, Record<string, number>>) =>
-  new Map(Object.entries(table).map(([id, row]) => [id, new Map(Object.entries(row).map(([who, value]): [string, Aggregate] => [who, { value, count: 1, sameConditions: true }]))]));
+  new Map(
+    Object.entries(table).map(([id, row]) => [id, new Map(Object.entries(row).map(([who, value]): [string, Aggregate] => [who, { value, count: 1, sameConditions: true }]))]),
+  );
 
 describe('desirability', () => {
   it.each([
-    [20, 40, 0, 0.5], [-60, -80, -40, 0.5], [50, 40, 0, 1], [-5, 40, 0, 0], [-90, -80, -40, 1],
+    [20, 40, 0, 0.5],
+    [-60, -80, -40, 0.5],
+    [50, 40, 0, 1],
+    [-5, 40, 0, 0],
+    [-90, -80, -40, 1],
   ])('%f between best %f and worst %f is %f', (value, best, worst, expected) => {
     expect(desirability(value, best, worst)).toBeCloseTo(expected, 12);
   });
   it('a better value is never less desirable', () => {
     const number = fc.double({ min: -100, max: 100, noNaN: true });
-    fc.assert(fc.property(number, number, number, number, (a, b, best, worst) => {
-      fc.pre(Math.abs(best - worst) > 1e-6);
-      const [low, high] = best > worst ? [Math.min(a, b), Math.max(a, b)] : [Math.max(a, b), Math.min(a, b)];
-      expect(desirability(high, best, worst)).toBeGreaterThanOrEqual(desirability(low, best, worst));
-    }));
+    fc.assert(
+      fc.property(number, number, number, number, (a, b, best, worst) => {
+        fc.pre(Math.abs(best - worst) > 1e-6);
+        const [low, high] = best > worst ? [Math.min(a, b), Math.max(a, b)] : [Math.max(a, b), Math.min(a, b)];
+        expect(desirability(high, best, worst)).toBeGreaterThanOrEqual(desirability(low, best, worst));
+      }),
+    );
   });
 });
 
@@ -39,7 +58,10 @@ describe('ranking', () => {
   it('is the weighted mean of desirabilities', () => {
     const rows = judge([snr, tone], candidates.slice(0, 2), values({ 'Voice over noise': { a: 20, b: 30 }, Tone: { a: 10, b: 2 } }));
     // b: 0.75 · 0.75 + 0.25 · 0.2 = 61.25; a: 0.75 · 0.5 + 0.25 · 1 = 62.5
-    expect(rows.map((row) => [row.candidate.id, row.rank, row.score?.toFixed(6)])).toEqual([['a', 1, '62.500000'], ['b', 2, '61.250000']]);
+    expect(rows.map((row) => [row.candidate.id, row.rank, row.score?.toFixed(6)])).toEqual([
+      ['a', 1, '62.500000'],
+      ['b', 2, '61.250000'],
+    ]);
   });
 
   it('names what is missing instead of counting it as zero', () => {
@@ -49,7 +71,10 @@ describe('ranking', () => {
 
   it('a dealbreaker rules out, with its reason, and frees the rank', () => {
     const rows = judge([snr, tone], candidates.slice(0, 2), values({ 'Voice over noise': { a: 9, b: 11 }, Tone: { a: 10, b: 1 } }));
-    expect(rows.map((row) => [row.candidate.id, row.rank])).toEqual([['b', 1], ['a', null]]);
+    expect(rows.map((row) => [row.candidate.id, row.rank])).toEqual([
+      ['b', 1],
+      ['a', null],
+    ]);
     expect(rows[1]?.ruledOut[0]?.reason).toBe('Voice over noise is below its limit');
   });
 
@@ -66,12 +91,17 @@ describe('ranking', () => {
 describe('aggregation', () => {
   it('judges candidates only where all of them were', () => {
     const result = aggregateMedian([
-      { candidateId: 'a', conditionKey: '1 m', value: 30 }, { candidateId: 'a', conditionKey: '40 m', value: 2 }, { candidateId: 'b', conditionKey: '1 m', value: 28 },
+      { candidateId: 'a', conditionKey: '1 m', value: 30 },
+      { candidateId: 'a', conditionKey: '40 m', value: 2 },
+      { candidateId: 'b', conditionKey: '1 m', value: 28 },
     ]);
     expect(result.get('a')).toEqual({ value: 30, count: 1, sameConditions: true });
   });
   it('without common conditions everything counts and that is said', () => {
-    const result = aggregateMedian([{ candidateId: 'a', conditionKey: '1 m', value: 30 }, { candidateId: 'b', conditionKey: '40 m', value: 28 }]);
+    const result = aggregateMedian([
+      { candidateId: 'a', conditionKey: '1 m', value: 30 },
+      { candidateId: 'b', conditionKey: '40 m', value: 28 },
+    ]);
     expect(result.get('b')).toEqual({ value: 28, count: 1, sameConditions: false });
   });
   it('median', () => {

@@ -1,5 +1,5 @@
 import { type Criterion, weightShares } from '../domain/criterion.ts';
-import { type Aggregate } from './aggregate.ts';
+import type { Aggregate } from './aggregate.ts';
 import { desirability } from './desirability.ts';
 
 /** A candidate with what it costs. */
@@ -49,11 +49,7 @@ export interface VerdictRow {
  * counts as zero. A dealbreaker rules a candidate out and says why. Equal scores share a rank.
  * @param values by criterion id, then candidate id
  */
-export function judge(
-  criteria: readonly Criterion[],
-  candidates: readonly JudgedCandidate[],
-  values: ReadonlyMap<string, ReadonlyMap<string, Aggregate>>,
-): VerdictRow[] {
+export function judge(criteria: readonly Criterion[], candidates: readonly JudgedCandidate[], values: ReadonlyMap<string, ReadonlyMap<string, Aggregate>>): VerdictRow[] {
   const shares = weightShares(criteria.map((criterion) => criterion.weight));
   const rows = candidates.map((candidate) => rowOf(candidate, criteria, shares, values));
   const ranked = rows.filter((row) => row.score !== null && row.ruledOut.length === 0);
@@ -64,12 +60,7 @@ export function judge(
   return rows.sort((a, b) => (a.rank ?? 999) - (b.rank ?? 999) || (b.score ?? -1) - (a.score ?? -1));
 }
 
-function rowOf(
-  candidate: JudgedCandidate,
-  criteria: readonly Criterion[],
-  shares: readonly number[],
-  values: ReadonlyMap<string, ReadonlyMap<string, Aggregate>>,
-): VerdictRow {
+function rowOf(candidate: JudgedCandidate, criteria: readonly Criterion[], shares: readonly number[], values: ReadonlyMap<string, ReadonlyMap<string, Aggregate>>): VerdictRow {
   let sum = 0;
   let known = 0;
   const ruledOut: RuledOut[] = [];

@@ -1,7 +1,7 @@
 import { type Criterion, weightShares } from '../domain/criterion.ts';
 import { toCsv } from '../formats/csv.ts';
 import { MEASURES } from '../measure/catalogue.ts';
-import { type VerdictRow } from './verdict.ts';
+import type { VerdictRow } from './verdict.ts';
 
 const COLUMNS = ['candidate', 'rank', 'figure', 'value', 'unit', 'desirability', 'share of weight', 'takes', 'remark'];
 

@@ -1,6 +1,6 @@
-import { type Chain } from './chain.ts';
-import { type Item } from './item.ts';
-import { type Hazard, type Station } from './station.ts';
+import type { Chain } from './chain.ts';
+import type { Item } from './item.ts';
+import type { Hazard, Station } from './station.ts';
 
 /** A warning that stands where the danger is. It never blocks, and each person may put it away. */
 export interface Caution {

@@ -1,16 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { chainBurden } from '../chain/burden.ts';
 import { chainCautions, distinctCautions, stationCautions } from './caution.ts';
-import { type ChainDraft } from './chain.ts';
+import type { ChainDraft } from './chain.ts';
 import { criterionDraftSchema, weightShares } from './criterion.ts';
 import { type Item, itemDraftSchema } from './item.ts';
 import { applyLog, type LogLine } from './logLine.ts';
-import { nextTape } from './tape.ts';
 import { isSpoiled, slateLabel, type Take } from './take.ts';
+import { nextTape } from './tape.ts';
 
 const item = (id: string, change: Partial<Item>): Item => ({ ...itemDraftSchema.parse({ kind: 'microphone', name: id }), id, ...change });
 const chain = (ids: string[], onSkin = false): Pick<ChainDraft, 'name' | 'links' | 'rig'> => ({
-  name: 'Quay One', rig: { placement: 'breastbone', onSkin },
+  name: 'Quay One',
+  rig: { placement: 'breastbone', onSkin },
   links: ids.map((itemId) => ({ itemId, settings: { gainDb: null, padDb: null, lowCutHz: null, limiter: null, note: '' } })),
 });
 
@@ -23,7 +24,14 @@ describe('chain totals', () => {
     ['dollar', item('dollar', { price: 10, currency: 'USD' })],
   ]);
   it('adds price, weight and batteries; the first to stop sets the running time', () => {
-    expect(chainBurden(chain(['mic', 'tx', 'rx']), items)).toMatchObject({ price: 1150, currency: 'EUR', weightG: 216, batteries: [{ type: 'AA', count: 4 }], runningTimeH: 6, gaps: [] });
+    expect(chainBurden(chain(['mic', 'tx', 'rx']), items)).toMatchObject({
+      price: 1150,
+      currency: 'EUR',
+      weightG: 216,
+      batteries: [{ type: 'AA', count: 4 }],
+      runningTimeH: 6,
+      gaps: [],
+    });
   });
   it('names what is not known', () => {
     expect(chainBurden(chain(['mic', 'fur', 'lost']), items)).toMatchObject({ price: 200, gaps: ['1 link is no longer in the library', 'no price: fur', 'no weight: fur'] });
@@ -72,24 +80,61 @@ describe('tapes', () => {
 
 describe('the field log', () => {
   const planned: Take = {
-    id: 'take', trialId: 't', slate: 7, pass: 1, position: 0, condition: { station: 's', distance: '1', windscreen: 'fur', script: 'x' }, candidateIds: ['a'],
-    status: 'planned', startedAtMs: null, stoppedAtMs: null, flags: [], note: '', gains: {}, windMs: null, noiseDba: null, controls: [], binnedAtMs: null,
+    id: 'take',
+    trialId: 't',
+    slate: 7,
+    pass: 1,
+    position: 0,
+    condition: { station: 's', distance: '1', windscreen: 'fur', script: 'x' },
+    candidateIds: ['a'],
+    status: 'planned',
+    startedAtMs: null,
+    stoppedAtMs: null,
+    flags: [],
+    note: '',
+    gains: {},
+    windMs: null,
+    noiseDba: null,
+    controls: [],
+    binnedAtMs: null,
   };
   const line = <Kind extends LogLine['kind']>(kind: Kind, atMs: number, rest: object = {}) => ({ id: `${kind}${atMs}`, takeId: 'take', atMs, kind, ...rest }) as LogLine;
 
   it('makes a take out of its lines', () => {
-    const [take] = applyLog([planned], [
-      line('start', 1000, { controls: [{ name: 'Talker', value: 'Ferrier' }] }), line('flag', 2000, { flag: 'wind' }), line('flag', 2500, { flag: 'spoiled' }),
-      line('unflag', 2600, { flag: 'wind' }), line('gain', 2700, { chainId: 'a', stage: 'recorder', gainDb: 30 }), line('conditions', 2800, { windMs: 4, noiseDba: 61 }),
-      line('note', 2900, { text: 'gull' }), line('stop', 9000),
-    ]);
-    expect(take).toMatchObject({ status: 'done', startedAtMs: 1000, stoppedAtMs: 9000, flags: [{ flag: 'spoiled', atMs: 2500 }], gains: { a: { recorder: 30 } }, windMs: 4, noiseDba: 61, note: 'gull', controls: [{ name: 'Talker', value: 'Ferrier' }] });
+    const [take] = applyLog(
+      [planned],
+      [
+        line('start', 1000, { controls: [{ name: 'Talker', value: 'Ferrier' }] }),
+        line('flag', 2000, { flag: 'wind' }),
+        line('flag', 2500, { flag: 'spoiled' }),
+        line('unflag', 2600, { flag: 'wind' }),
+        line('gain', 2700, { chainId: 'a', stage: 'recorder', gainDb: 30 }),
+        line('conditions', 2800, { windMs: 4, noiseDba: 61 }),
+        line('note', 2900, { text: 'gull' }),
+        line('stop', 9000),
+      ],
+    );
+    expect(take).toMatchObject({
+      status: 'done',
+      startedAtMs: 1000,
+      stoppedAtMs: 9000,
+      flags: [{ flag: 'spoiled', atMs: 2500 }],
+      gains: { a: { recorder: 30 } },
+      windMs: 4,
+      noiseDba: 61,
+      note: 'gull',
+      controls: [{ name: 'Talker', value: 'Ferrier' }],
+    });
     expect(isSpoiled(take!)).toBe(true);
   });
 
   it('done again: a new pass of the same slate, the old one kept', () => {
     const takes = applyLog([planned], [line('start', 1), line('stop', 2), line('redo', 3, { newTakeId: 'again' }), line('redo', 4, { newTakeId: 'third' })]);
-    expect(takes.map((take) => [slateLabel(take), take.status])).toEqual([['07', 'done'], ['07/2', 'planned'], ['07/3', 'planned']]);
+    expect(takes.map((take) => [slateLabel(take), take.status])).toEqual([
+      ['07', 'done'],
+      ['07/2', 'planned'],
+      ['07/3', 'planned'],
+    ]);
   });
 
   it('a redo sent twice makes one take', () => {

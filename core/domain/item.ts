@@ -1,20 +1,19 @@
 import { z } from 'zod';
 import { nameSchema, remarkSchema } from './identity.ts';
 
-export const itemKindSchema = z.enum([
-  'microphone', 'transmitter', 'receiver', 'recorder', 'camera', 'windscreen', 'cable', 'adapter',
-]);
+export const itemKindSchema = z.enum(['microphone', 'transmitter', 'receiver', 'recorder', 'camera', 'windscreen', 'cable', 'adapter']);
 export type ItemKind = z.infer<typeof itemKindSchema>;
 
-export const pickupPatternSchema = z.enum([
-  'omnidirectional', 'subcardioid', 'cardioid', 'supercardioid', 'hypercardioid', 'interference tube', 'figure of eight',
-]);
+export const pickupPatternSchema = z.enum(['omnidirectional', 'subcardioid', 'cardioid', 'supercardioid', 'hypercardioid', 'interference tube', 'figure of eight']);
 
 /** ISO 4217 code. Marvet does not convert; sums are made only within one currency. */
-export const currencySchema = z.string().trim().toUpperCase().regex(/^[A-Z]{3}$/, 'Use the three-letter code, for example EUR');
+export const currencySchema = z
+  .string()
+  .trim()
+  .toUpperCase()
+  .regex(/^[A-Z]{3}$/, 'Use the three-letter code, for example EUR');
 
-const optionalNumber = (low: number, high: number, why: string) =>
-  z.number().min(low, why).max(high, why).nullable().default(null);
+const optionalNumber = (low: number, high: number, why: string) => z.number().min(low, why).max(high, why).nullable().default(null);
 
 /** One piece of equipment. A figure that is not known is null, never 0. */
 export const itemDraftSchema = z.object({

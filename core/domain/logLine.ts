@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idSchema, instantMsSchema } from './identity.ts';
 import { controlSchema } from './plan.ts';
-import { GAIN_STAGES, type Take, TAKE_FLAGS } from './take.ts';
+import { GAIN_STAGES, TAKE_FLAGS, type Take } from './take.ts';
 
 const base = { id: idSchema, takeId: idSchema, atMs: instantMsSchema };
 

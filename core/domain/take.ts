@@ -1,5 +1,5 @@
-import { type Condition } from './factor.ts';
-import { type Control } from './plan.ts';
+import type { Condition } from './factor.ts';
+import type { Control } from './plan.ts';
 
 export const TAKE_FLAGS = ['wind', 'traffic', 'break-up', 'handling', 'spoiled'] as const;
 export type TakeFlag = (typeof TAKE_FLAGS)[number];

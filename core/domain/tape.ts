@@ -19,8 +19,16 @@ export type TapeKind = (typeof TAPE_KINDS)[number];
 
 /** A candidate's tape: which kind, and the two letters on its pale patch. */
 export const tapeSchema = z.object({
-  kind: z.number().int().min(0).max(TAPE_KINDS.length - 1),
-  letters: z.string().trim().toUpperCase().regex(/^[A-Z0-9]{2}$/, 'Two letters or digits, for example QO'),
+  kind: z
+    .number()
+    .int()
+    .min(0)
+    .max(TAPE_KINDS.length - 1),
+  letters: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z0-9]{2}$/, 'Two letters or digits, for example QO'),
 });
 export type Tape = z.infer<typeof tapeSchema>;
 
@@ -39,7 +47,10 @@ export function nextTape(name: string, taken: readonly Tape[]): Tape {
 }
 
 function* pairs(name: string): Generator<string> {
-  const words = name.toUpperCase().split(/[^A-Z0-9]+/).filter(Boolean);
+  const words = name
+    .toUpperCase()
+    .split(/[^A-Z0-9]+/)
+    .filter(Boolean);
   const [first = 'X', second] = words;
   if (second) yield first.charAt(0) + second.charAt(0);
   for (const letter of first.slice(1)) yield first.charAt(0) + letter;

@@ -13,7 +13,11 @@ export interface Ixml {
 }
 
 const MOST_TRACKS = 32;
-const word = z.coerce.string().transform((value) => value.trim() || null).nullish().catch(null);
+const word = z.coerce
+  .string()
+  .transform((value) => value.trim() || null)
+  .nullish()
+  .catch(null);
 const trackSchema = z.object({
   CHANNEL_INDEX: z.coerce.number().int().min(1).nullish().catch(null),
   INTERLEAVE_INDEX: z.coerce.number().int().min(1).nullish().catch(null),
@@ -26,7 +30,10 @@ const documentSchema = z.object({
     TAKE: word,
     TAPE: word,
     NOTE: word,
-    TRACK_LIST: z.object({ TRACK: z.union([z.array(trackSchema), trackSchema.transform((track) => [track])]).catch([]) }).nullish().catch(null),
+    TRACK_LIST: z
+      .object({ TRACK: z.union([z.array(trackSchema), trackSchema.transform((track) => [track])]).catch([]) })
+      .nullish()
+      .catch(null),
   }),
 });
 

@@ -14,7 +14,10 @@ export function readListInfo(bytes: Uint8Array): ListInfo {
     const id = decoder.decode(bytes.subarray(at, at + 4));
     const length = data.getUint32(at + 4, true);
     if (at + 8 + length > bytes.byteLength) break;
-    const value = decoder.decode(bytes.subarray(at + 8, at + 8 + length)).replace(/\0.*$/s, '').trim();
+    const value = decoder
+      .decode(bytes.subarray(at + 8, at + 8 + length))
+      .replace(/\0.*$/s, '')
+      .trim();
     if (value) fields.set(id, value);
     at += 8 + length + (length % 2);
   }

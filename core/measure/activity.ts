@@ -1,5 +1,5 @@
-import { type ChannelContext, type Family, type Finished } from './family.ts';
-import { type ActivityGroup, type Span } from './report.types.ts';
+import type { ChannelContext, Family, Finished } from './family.ts';
+import type { ActivityGroup, Span } from './report.types.ts';
 import { SpeechLevelMeter } from './speechLevel.ts';
 import { findWords } from './words.ts';
 

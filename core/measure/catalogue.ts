@@ -1,4 +1,4 @@
-import { type ChannelReport } from './report.types.ts';
+import type { ChannelReport } from './report.types.ts';
 
 /** What is known of a figure: how it is called, its unit, how many digits it deserves, which way is better. */
 export interface MeasureEntry {
@@ -13,7 +13,12 @@ export interface MeasureEntry {
 }
 
 const entry = (label: string, unit: string, digits: number, better: MeasureEntry['better'], method: string, best: number, worst: number): MeasureEntry => ({
-  label, unit, digits, better, method, typical: { best, worst },
+  label,
+  unit,
+  digits,
+  better,
+  method,
+  typical: { best, worst },
 });
 
 /** Every figure of a channel's report, by its path in the report. */
@@ -61,6 +66,11 @@ export function measureText(id: MeasureId, value: number | null): string {
   const { digits, unit } = MEASURES[id];
   if (value === null) return 'not measured';
   return `${signed(value, digits)}${unit ? ` ${unit}` : ''}`;
+}
+
+/** A number as it was entered, with a true minus sign. */
+export function plainNumber(value: number): string {
+  return value < 0 ? `−${-value}` : String(value);
 }
 
 /** A number with a true minus sign and fixed digits; never "-0". */

@@ -1,4 +1,4 @@
-import { type ChannelReport, type MeasureOptions } from './report.types.ts';
+import type { ChannelReport, MeasureOptions } from './report.types.ts';
 
 /** What every family may know of the channel before the first sample. */
 export interface ChannelContext {

@@ -1,6 +1,6 @@
 import { amplitudeDb, dbAmplitude, powerDb } from '../audio/decibel.ts';
-import { type ChannelContext, type Family } from './family.ts';
-import { type LevelsGroup } from './report.types.ts';
+import type { ChannelContext, Family } from './family.ts';
+import type { LevelsGroup } from './report.types.ts';
 import { TruePeak } from './truePeak.ts';
 
 const SHORTEST_RUN = 3;

@@ -11,9 +11,35 @@ describe('EBU Tech 3341 table 1, integrated loudness, within 0.1 LU', () => {
   it.each([
     ['1', [[-23, 20]], -23],
     ['2', [[-33, 20]], -33],
-    ['3', [[-36, 10], [-23, 60], [-36, 10]], -23],
-    ['4', [[-72, 10], [-36, 10], [-23, 60], [-36, 10], [-72, 10]], -23],
-    ['5', [[-26, 20], [-20, 20.1], [-26, 20]], -23],
+    [
+      '3',
+      [
+        [-36, 10],
+        [-23, 60],
+        [-36, 10],
+      ],
+      -23,
+    ],
+    [
+      '4',
+      [
+        [-72, 10],
+        [-36, 10],
+        [-23, 60],
+        [-36, 10],
+        [-72, 10],
+      ],
+      -23,
+    ],
+    [
+      '5',
+      [
+        [-26, 20],
+        [-20, 20.1],
+        [-26, 20],
+      ],
+      -23,
+    ],
   ] as const)('case %s', (_case, parts, expected) => {
     const programme = stereo(concat(...parts.map(([level, length]) => tone(level, length))));
     expect(Math.abs((programme.integratedLufs ?? 0) - expected)).toBeLessThanOrEqual(0.1);
@@ -52,10 +78,41 @@ describe('EBU Tech 3341 table 1, integrated loudness, within 0.1 LU', () => {
 
 describe('EBU Tech 3342 table 1, loudness range, within 1 LU', () => {
   it.each([
-    ['1', [[-20, 20], [-30, 20]], 10],
-    ['2', [[-20, 20], [-15, 20]], 5],
-    ['3', [[-40, 20], [-20, 20]], 20],
-    ['4', [[-50, 20], [-35, 20], [-20, 20], [-35, 20], [-50, 20]], 15],
+    [
+      '1',
+      [
+        [-20, 20],
+        [-30, 20],
+      ],
+      10,
+    ],
+    [
+      '2',
+      [
+        [-20, 20],
+        [-15, 20],
+      ],
+      5,
+    ],
+    [
+      '3',
+      [
+        [-40, 20],
+        [-20, 20],
+      ],
+      20,
+    ],
+    [
+      '4',
+      [
+        [-50, 20],
+        [-35, 20],
+        [-20, 20],
+        [-35, 20],
+        [-50, 20],
+      ],
+      15,
+    ],
   ] as const)('case %s', (_case, parts, expected) => {
     const programme = stereo(concat(...parts.map(([level, length]) => tone(level, length))));
     expect(Math.abs((programme.loudnessRangeLu ?? 0) - expected)).toBeLessThanOrEqual(1);

@@ -1,8 +1,8 @@
 import { Biquad } from '../audio/biquad.ts';
 import { kWeighting } from '../audio/weighting.ts';
-import { type ChannelContext, type Family } from './family.ts';
+import type { ChannelContext, Family } from './family.ts';
 import { FrameEnergies, meanOf } from './frames.ts';
-import { type LoudnessGroup } from './report.types.ts';
+import type { LoudnessGroup } from './report.types.ts';
 
 const MOMENTARY_FRAMES = 40;
 const SHORT_TERM_FRAMES = 300;
@@ -113,7 +113,11 @@ function loudnessRange(frames: Float64Array, gain: number): number | null {
   const ungated = gatedMean(powers, ABSOLUTE_GATE_LUFS);
   if (ungated === null) return null;
   const gate = Math.max(ABSOLUTE_GATE_LUFS, loudnessOf(ungated) - 20);
-  const levels = powers.filter((power) => power > 0).map(loudnessOf).filter((level) => level > gate).sort((a, b) => a - b);
+  const levels = powers
+    .filter((power) => power > 0)
+    .map(loudnessOf)
+    .filter((level) => level > gate)
+    .sort((a, b) => a - b);
   if (levels.length === 0) return null;
   const at = (fraction: number) => levels[Math.round((levels.length - 1) * fraction)] as number;
   return at(0.95) - at(0.1);

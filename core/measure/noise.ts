@@ -1,9 +1,9 @@
 import { Biquad } from '../audio/biquad.ts';
 import { powerDb } from '../audio/decibel.ts';
 import { aWeighting } from '../audio/weighting.ts';
-import { type ChannelContext, type Family, type Finished } from './family.ts';
+import type { ChannelContext, Family, Finished } from './family.ts';
 import { FRAME_S, FrameEnergies } from './frames.ts';
-import { type NoiseGroup, type Span } from './report.types.ts';
+import type { NoiseGroup, Span } from './report.types.ts';
 
 /** Kept off either end of a pause, so that the last of a word does not count as noise. */
 const GUARD_S = 0.03;

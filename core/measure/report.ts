@@ -1,11 +1,11 @@
-import { type ByteSource } from '../audio/byteSource.ts';
+import type { ByteSource } from '../audio/byteSource.ts';
 import { readBlocks } from '../audio/readSamples.ts';
 import { readWavHeader } from '../audio/readWavHeader.ts';
-import { type WavLayout } from '../audio/wavFormat.ts';
+import type { WavLayout } from '../audio/wavFormat.ts';
 import { Activity } from './activity.ts';
-import { type ChannelContext, type Finished } from './family.ts';
-import { channelWeights, DUAL_MONO_LU, Loudness, loudnessFigures } from './loudness.ts';
+import type { ChannelContext, Finished } from './family.ts';
 import { Levels } from './levels.ts';
+import { channelWeights, DUAL_MONO_LU, Loudness, loudnessFigures } from './loudness.ts';
 import { Noise } from './noise.ts';
 import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, type FileReport, type LevelSeries, type MeasureOptions } from './report.types.ts';
 import { Spectrum } from './spectrum.ts';
@@ -29,11 +29,7 @@ export class MeasuringStopped extends Error {}
  * @throws WavError when the file cannot be read, MeasuringStopped when told to stop
  * @example measureFile(bufferSource(bytes)).report.channels[0].levels.truePeakDbtp
  */
-export function measureFile(
-  source: ByteSource,
-  options: MeasureOptions = DEFAULT_MEASURE_OPTIONS,
-  onProgress: (share: number) => boolean | void = () => true,
-): MeasuredFile {
+export function measureFile(source: ByteSource, options: MeasureOptions = DEFAULT_MEASURE_OPTIONS, onProgress: (share: number) => boolean | void = () => true): MeasuredFile {
   const layout = readWavHeader(source);
   const { format } = layout;
   const meters = Array.from({ length: format.channels }, () => new ChannelMeter({ sampleRateHz: format.sampleRateHz, options }));
@@ -49,9 +45,7 @@ export function measureFile(
   const warnings = [...layout.warnings];
   if (badSamples > 0) warnings.push(`${badSamples} samples were not finite numbers and were taken as 0`);
   if (frames < format.frames) warnings.push('the file became shorter while it was read');
-  const channels = meters.map((meter, index) =>
-    meter.finish(index, format.trackNames[index] ?? null, (message) => warnings.push(`channel ${index + 1}: ${message}`)),
-  );
+  const channels = meters.map((meter, index) => meter.finish(index, format.trackNames[index] ?? null, (message) => warnings.push(`channel ${index + 1}: ${message}`)));
   return {
     report: { format, programme: programmeOf(layout, meters, channels, options), channels, warnings },
     series: meters.map((meter) => meter.series()),

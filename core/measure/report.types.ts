@@ -1,4 +1,4 @@
-import { type WavErrorCode, type WavFormat } from '../audio/wavFormat.ts';
+import type { WavErrorCode, WavFormat } from '../audio/wavFormat.ts';
 
 /** Raised whenever the definition of a figure changes; old reports then say that they are old. */
 export const METHOD_VERSION = 1;

@@ -3,8 +3,8 @@ import { Biquad, lowPass } from '../audio/biquad.ts';
 import { powerDb } from '../audio/decibel.ts';
 import { GrowingArray } from '../audio/growingArray.ts';
 import { PowerSpectrum, powerBetween } from '../audio/powerSpectrum.ts';
-import { type ChannelContext, type Family, type Finished } from './family.ts';
-import { type Span, SPECTRUM_GROUPS, type SpectrumGroup, type SpectrumGroupId } from './report.types.ts';
+import type { ChannelContext, Family, Finished } from './family.ts';
+import { SPECTRUM_GROUPS, type Span, type SpectrumGroup, type SpectrumGroupId } from './report.types.ts';
 
 /** Bands below this come from the decimated signal, where bins are narrow enough for them. */
 const CROSSOVER_HZ = 75;
@@ -88,10 +88,18 @@ export class Spectrum implements Family<SpectrumGroup> {
   constructor({ sampleRateHz }: ChannelContext) {
     const audible = THIRD_OCTAVE_HZ.filter((hz) => bandEdgesHz(hz)[1] <= sampleRateHz / 2);
     this.decimation = Math.max(1, Math.floor(sampleRateHz / LOW_RATE_HZ));
-    this.high = new BandFrames(audible.filter((hz) => hz >= CROSSOVER_HZ), sampleRateHz, FRAME_S);
-    this.low = new BandFrames(audible.filter((hz) => hz < CROSSOVER_HZ), sampleRateHz / this.decimation, LOW_FRAME_S);
+    this.high = new BandFrames(
+      audible.filter((hz) => hz >= CROSSOVER_HZ),
+      sampleRateHz,
+      FRAME_S,
+    );
+    this.low = new BandFrames(
+      audible.filter((hz) => hz < CROSSOVER_HZ),
+      sampleRateHz / this.decimation,
+      LOW_FRAME_S,
+    );
     // Fourth-order Butterworth at 250 Hz: what folds into the low bands is more than 80 dB down.
-    this.smoothing = [0.5411961, 1.3065630].map((q) => new Biquad(lowPass(250, q, sampleRateHz)));
+    this.smoothing = [0.5411961, 1.306563].map((q) => new Biquad(lowPass(250, q, sampleRateHz)));
   }
 
   push(samples: Float64Array, frames: number): void {
@@ -103,7 +111,7 @@ export class Spectrum implements Family<SpectrumGroup> {
     }
     let kept = 0;
     for (let index = this.phase; index < frames; index += this.decimation) this.decimated[kept++] = this.scratch[index] as number;
-    this.phase = (this.phase + kept * this.decimation) - frames;
+    this.phase = this.phase + kept * this.decimation - frames;
     this.low.push(this.decimated, kept);
   }
 

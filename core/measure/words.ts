@@ -1,5 +1,5 @@
 import { FRAME_S } from './frames.ts';
-import { type Span } from './report.types.ts';
+import type { Span } from './report.types.ts';
 
 const SMOOTH_FRAMES = 3;
 const LEAST_CONTRAST_DB = 8;

@@ -14,7 +14,11 @@ export interface PlanRecords {
 }
 
 const NAMES: Record<FactorKind, string> = {
-  station: 'Station', candidate: 'Candidate', windscreen: 'Windscreen', distance: 'Distance', script: 'Script',
+  station: 'Station',
+  candidate: 'Candidate',
+  windscreen: 'Windscreen',
+  distance: 'Distance',
+  script: 'Script',
 };
 
 const level = (id: string, label: string, value: number | null, ticked: boolean): Level => ({ id, label, value, ticked });

@@ -2,8 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { type Compared, compareTakes, nearestFair } from './compare.ts';
 
 const base: Compared = {
-  takeId: 't1', candidateId: 'QO', condition: { station: 'slipway', distance: '10', windscreen: 'fur', script: 'neutral' },
-  gains: {}, windMs: 3, noiseDba: 60, controls: [{ name: 'Talker', value: 'Ferrier' }], startedAtMs: 0,
+  takeId: 't1',
+  candidateId: 'QO',
+  condition: { station: 'slipway', distance: '10', windscreen: 'fur', script: 'neutral' },
+  gains: {},
+  windMs: 3,
+  noiseDba: 60,
+  controls: [{ name: 'Talker', value: 'Ferrier' }],
+  startedAtMs: 0,
 };
 const take = (change: Partial<Compared>, condition: Partial<Compared['condition']> = {}): Compared => ({ ...base, ...change, condition: { ...base.condition, ...condition } });
 
@@ -37,7 +43,11 @@ describe('fair or flagged', () => {
   });
 
   it('tells when takes lie half an hour apart', () => {
-    expect(compareTakes([base, take({ candidateId: 'LB', startedAtMs: 45 * 60_000 })], 'candidate').differences.at(-1)).toMatchObject({ kind: 'time', values: ['45 min apart'], spoils: false });
+    expect(compareTakes([base, take({ candidateId: 'LB', startedAtMs: 45 * 60_000 })], 'candidate').differences.at(-1)).toMatchObject({
+      kind: 'time',
+      values: ['45 min apart'],
+      spoils: false,
+    });
   });
 });
 

@@ -1,5 +1,5 @@
 import { CONDITION_KINDS, type Condition, type FactorKind } from '../domain/factor.ts';
-import { type Control } from '../domain/plan.ts';
+import type { Control } from '../domain/plan.ts';
 import { GAIN_STAGES, type Gains } from '../domain/take.ts';
 
 /** One candidate in one take, with all that was held, set and met there. */
@@ -46,15 +46,43 @@ export function compareTakes(takes: readonly Compared[], underTest: FactorKind):
   const note = (kind: Difference['kind'], what: string, values: string[], spoils: boolean) => {
     if (new Set(values).size > 1) differences.push({ kind, what, values, spoils });
   };
-  note('factor', 'candidate', takes.map((take) => take.candidateId), underTest !== 'candidate');
-  for (const kind of CONDITION_KINDS) note('factor', kind, takes.map((take) => take.condition[kind]), kind !== underTest);
+  note(
+    'factor',
+    'candidate',
+    takes.map((take) => take.candidateId),
+    underTest !== 'candidate',
+  );
+  for (const kind of CONDITION_KINDS)
+    note(
+      'factor',
+      kind,
+      takes.map((take) => take.condition[kind]),
+      kind !== underTest,
+    );
   const controls = new Set(takes.flatMap((take) => take.controls.map((control) => control.name)));
   for (const name of controls) {
-    note('control', name, takes.map((take) => take.controls.find((control) => control.name === name)?.value ?? 'not noted'), true);
+    note(
+      'control',
+      name,
+      takes.map((take) => take.controls.find((control) => control.name === name)?.value ?? 'not noted'),
+      true,
+    );
   }
   gainDifferences(takes, note);
-  spread('wind', takes.map((take) => take.windMs), WIND_STEP_MS, 'm/s', note);
-  spread('noise', takes.map((take) => take.noiseDba), NOISE_STEP_DB, 'dB A', note);
+  spread(
+    'wind',
+    takes.map((take) => take.windMs),
+    WIND_STEP_MS,
+    'm/s',
+    note,
+  );
+  spread(
+    'noise',
+    takes.map((take) => take.noiseDba),
+    NOISE_STEP_DB,
+    'dB A',
+    note,
+  );
   const started = takes.flatMap((take) => take.startedAtMs ?? []);
   const minutes = started.length > 1 ? (Math.max(...started) - Math.min(...started)) / 60_000 : 0;
   if (minutes >= TIME_STEP_MIN) {
@@ -74,14 +102,25 @@ function gainDifferences(takes: readonly Compared[], note: Note): void {
     const byCandidate = new Map<string, number[]>();
     takes.forEach((take, index) => byCandidate.set(take.candidateId, [...(byCandidate.get(take.candidateId) ?? []), known[index] as number]));
     const within = [...byCandidate.values()].some((gains) => Math.max(...gains) - Math.min(...gains) >= GAIN_STEP_DB);
-    note('gain', `${stage} gain`, known.map((gain) => `${gain} dB`), within);
+    note(
+      'gain',
+      `${stage} gain`,
+      known.map((gain) => `${gain} dB`),
+      within,
+    );
   }
 }
 
 function spread(what: string, values: (number | null)[], step: number, unit: string, note: Note): void {
   if (values.some((value) => value === null)) return;
   const known = values as number[];
-  if (Math.max(...known) - Math.min(...known) > step) note('conditions', what, known.map((value) => `${value} ${unit}`), true);
+  if (Math.max(...known) - Math.min(...known) > step)
+    note(
+      'conditions',
+      what,
+      known.map((value) => `${value} ${unit}`),
+      true,
+    );
 }
 
 /**
@@ -97,7 +136,11 @@ export function nearestFair(takes: readonly Compared[], all: readonly Compared[]
     const set = takes.map((take) => {
       if (levelOf(take) === levelOf(anchor)) return anchor;
       if (compareTakes([anchor, take], underTest).fair) return take;
-      return nearest(all.filter((other) => levelOf(other) === levelOf(take) && compareTakes([anchor, other], underTest).fair), take, underTest);
+      return nearest(
+        all.filter((other) => levelOf(other) === levelOf(take) && compareTakes([anchor, other], underTest).fair),
+        take,
+        underTest,
+      );
     });
     if (set.some((take) => take === null)) continue;
     const chosen = set as Compared[];

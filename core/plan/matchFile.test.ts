@@ -20,7 +20,11 @@ describe('slate in a file name', () => {
   });
 });
 
-const takes = [{ id: 'a', slate: 1, pass: 1 }, { id: 'b', slate: 22, pass: 1 }, { id: 'c', slate: 22, pass: 2 }];
+const takes = [
+  { id: 'a', slate: 1, pass: 1 },
+  { id: 'b', slate: 22, pass: 1 },
+  { id: 'c', slate: 22, pass: 2 },
+];
 const none = { scene: null, take: null };
 
 describe('the take of a file', () => {

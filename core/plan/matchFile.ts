@@ -1,6 +1,6 @@
-import { type WavFormat } from '../audio/wavFormat.ts';
-import { type Tape } from '../domain/tape.ts';
-import { type Take } from '../domain/take.ts';
+import type { WavFormat } from '../audio/wavFormat.ts';
+import type { Take } from '../domain/take.ts';
+import type { Tape } from '../domain/tape.ts';
 
 /** How a file found its take. */
 export type MatchedBy = 'file name' | 'iXML or bext' | 'hand';
@@ -62,11 +62,7 @@ interface NamedCandidate {
  * name), by letters in the file name of a one-channel file, or because the take has one candidate only.
  * Null where nothing says; no candidate is given twice.
  */
-export function matchChannels(
-  fileName: string,
-  trackNames: readonly (string | null)[],
-  candidates: readonly NamedCandidate[],
-): (string | null)[] {
+export function matchChannels(fileName: string, trackNames: readonly (string | null)[], candidates: readonly NamedCandidate[]): (string | null)[] {
   const used = new Set<string>();
   const claim = (candidate: NamedCandidate | undefined) => {
     if (!candidate || used.has(candidate.id)) return null;

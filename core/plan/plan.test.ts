@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { conditionKey, FACTOR_KINDS, type Factor, type Setup, setupKey } from '../domain/factor.ts';
 import { DEFAULT_CHANGE_TIMES } from '../domain/plan.ts';
-import { type Take } from '../domain/take.ts';
+import type { Take } from '../domain/take.ts';
 import { factorsWithoutLevel, matrixSetups, matrixSize } from './matrix.ts';
 import { changesBetween, gatherTakes, orderTakes } from './order.ts';
 import { reconcileTakes } from './reconcile.ts';
@@ -47,18 +47,27 @@ describe('takes', () => {
 
   it('changes each station once, and the rig once per station', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 3 }), fc.boolean(), fc.infiniteStream(fc.nat(1000)), (stations, distances, candidates, together, keys) => {
-        const plan = factors({ station: stations, distance: distances, candidate: candidates, windscreen: 2, script: 2 });
-        const takes = gatherTakes(matrixSetups(plan, []), together);
-        const shuffled = takes.map((take) => ({ take, key: keys.next().value as number })).sort((a, b) => a.key - b.key).map(({ take }) => take);
-        const ordered = orderTakes(shuffled);
-        expect(new Set(ordered)).toEqual(new Set(takes));
-        const count = (kind: (typeof FACTOR_KINDS)[number]) =>
-          ordered.slice(1).filter((take, index) => changesBetween(ordered[index] ?? null, take).includes(kind)).length;
-        expect(count('station')).toBe(stations - 1);
-        // A station starts with the rig that the one before ended with, so each adds one change fewer than rigs.
-        expect(count('candidate')).toBe(together ? 0 : stations * (candidates - 1));
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 4 }),
+        fc.integer({ min: 1, max: 4 }),
+        fc.integer({ min: 1, max: 3 }),
+        fc.boolean(),
+        fc.infiniteStream(fc.nat(1000)),
+        (stations, distances, candidates, together, keys) => {
+          const plan = factors({ station: stations, distance: distances, candidate: candidates, windscreen: 2, script: 2 });
+          const takes = gatherTakes(matrixSetups(plan, []), together);
+          const shuffled = takes
+            .map((take) => ({ take, key: keys.next().value as number }))
+            .sort((a, b) => a.key - b.key)
+            .map(({ take }) => take);
+          const ordered = orderTakes(shuffled);
+          expect(new Set(ordered)).toEqual(new Set(takes));
+          const count = (kind: (typeof FACTOR_KINDS)[number]) => ordered.slice(1).filter((take, index) => changesBetween(ordered[index] ?? null, take).includes(kind)).length;
+          expect(count('station')).toBe(stations - 1);
+          // A station starts with the rig that the one before ended with, so each adds one change fewer than rigs.
+          expect(count('candidate')).toBe(together ? 0 : stations * (candidates - 1));
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -84,9 +93,31 @@ describe('a plan changed after takes exist', () => {
 
   it('keeps what was done, drops what was only planned, adds under new slates', () => {
     const done: Take[] = first.map((take, index) => (index === 0 ? { ...take, status: 'done' } : take));
-    const moved = orderTakes(gatherTakes(matrixSetups(factors({ distance: 3 }).map((factor) => (factor.kind === 'distance' ? { ...factor, levels: [{ id: 'distance3', label: '', value: null, ticked: true }, { id: 'distance9', label: '', value: null, ticked: true }] } : factor)), []), true));
+    const moved = orderTakes(
+      gatherTakes(
+        matrixSetups(
+          factors({ distance: 3 }).map((factor) =>
+            factor.kind === 'distance'
+              ? {
+                  ...factor,
+                  levels: [
+                    { id: 'distance3', label: '', value: null, ticked: true },
+                    { id: 'distance9', label: '', value: null, ticked: true },
+                  ],
+                }
+              : factor,
+          ),
+          [],
+        ),
+        true,
+      ),
+    );
     const result = reconcileTakes('trial', done, moved);
-    expect(result.takes.map((take) => [take.slate, take.status])).toEqual([[3, 'planned'], [4, 'planned'], [1, 'done']]);
+    expect(result.takes.map((take) => [take.slate, take.status])).toEqual([
+      [3, 'planned'],
+      [4, 'planned'],
+      [1, 'done'],
+    ]);
     expect(result.dropped.map((take) => take.slate)).toEqual([2]);
     expect(result).toMatchObject({ added: 1, kept: 2 });
   });

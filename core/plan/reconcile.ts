@@ -1,7 +1,7 @@
 import { conditionKey } from '../domain/factor.ts';
 import { newId } from '../domain/identity.ts';
-import { type Take } from '../domain/take.ts';
-import { type PlannedTake } from './order.ts';
+import type { Take } from '../domain/take.ts';
+import type { PlannedTake } from './order.ts';
 
 /** What a changed plan makes of the takes that exist. */
 export interface Reconciled {

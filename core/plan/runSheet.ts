@@ -1,4 +1,4 @@
-import { type FactorKind } from '../domain/factor.ts';
+import type { FactorKind } from '../domain/factor.ts';
 import { slateLabel, type Take } from '../domain/take.ts';
 import { toCsv } from '../formats/csv.ts';
 import { changesBetween } from './order.ts';

@@ -1,5 +1,5 @@
 import { FACTOR_KINDS } from '../domain/factor.ts';
-import { type PlanDraft } from '../domain/plan.ts';
+import type { PlanDraft } from '../domain/plan.ts';
 import { changesBetween, type PlannedTake } from './order.ts';
 
 /** Expected time of each take and of the whole plan, in seconds. */
@@ -14,11 +14,7 @@ export interface PlanTime {
  * is rigged once for everything.
  * @param lengthS length of a script in seconds, by script id
  */
-export function planTime(
-  ordered: readonly PlannedTake[],
-  plan: Pick<PlanDraft, 'changeTimesS' | 'overheadS'>,
-  lengthS: (scriptId: string) => number,
-): PlanTime {
+export function planTime(ordered: readonly PlannedTake[], plan: Pick<PlanDraft, 'changeTimesS' | 'overheadS'>, lengthS: (scriptId: string) => number): PlanTime {
   let clockS = 0;
   let before: PlannedTake | null = null;
   const takes = ordered.map((take) => {

@@ -1,4 +1,4 @@
-import { type Factor, type FactorKind } from '../domain/factor.ts';
+import type { Factor, FactorKind } from '../domain/factor.ts';
 
 /** The name of a level; what is no longer in the plan is called so. */
 export function levelLabel(factors: readonly Factor[], kind: FactorKind, levelId: string): string {

@@ -1,7 +1,7 @@
 import { Biquad, highPass, lowPass } from '../audio/biquad.ts';
 import { aWeighting } from '../audio/weighting.ts';
-import { type SimulatedPlace } from './place.ts';
-import { type RandomSource } from './random.ts';
+import type { SimulatedPlace } from './place.ts';
+import type { RandomSource } from './random.ts';
 
 /** Sound pressure of 0 dB SPL in units where 1 is 94 dB SPL (1 Pa). */
 export const splAmplitude = (levelDb: number) => 10 ** ((levelDb - 94) / 20);
@@ -40,7 +40,7 @@ export function slopedNoise(length: number, rateHz: number, slopeDb: number, ran
 /** The steady noise of a place as a microphone with directivity factor 1 hears it; 1 is 1 Pa. */
 export function placeNoise(place: SimulatedPlace, length: number, rateHz: number, random: RandomSource): Float64Array {
   const noise = slopedNoise(length, rateHz, place.noiseSlopeDb, random);
-  const low = new Biquad(highPass(28, 0.7071, rateHz));
+  const low = new Biquad(highPass(28, Math.SQRT1_2, rateHz));
   low.process(noise, noise, length);
   const scale = splAmplitude(place.noiseDba) / weightedRms(noise, rateHz);
   const slow = 0.11 + 0.1 * random.uniform();
@@ -115,7 +115,7 @@ export function windNoise(
   if (wind.speedMs <= 0) return { signal, gusts: [] };
   for (let index = 0; index < length; index++) signal[index] = random.normal();
   const corner = 25 + 9 * wind.speedMs;
-  for (const section of [lowPass(corner, 0.7071, rateHz), lowPass(corner * 2.4, 0.6, rateHz), highPass(18, 0.7071, rateHz)]) {
+  for (const section of [lowPass(corner, Math.SQRT1_2, rateHz), lowPass(corner * 2.4, 0.6, rateHz), highPass(18, Math.SQRT1_2, rateHz)]) {
     new Biquad(section).process(signal, signal, length);
   }
   const rms = Math.sqrt(signal.reduce((sum, value) => sum + value * value, 0) / length);

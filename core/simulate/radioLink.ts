@@ -1,4 +1,4 @@
-import { type RandomSource } from './random.ts';
+import type { RandomSource } from './random.ts';
 
 /** A break in the sound of a radio link. */
 export interface Dropout {

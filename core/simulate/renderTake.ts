@@ -1,7 +1,7 @@
 import { Biquad, highShelf, peaking } from '../audio/biquad.ts';
-import { type SimulatedCandidate } from './candidate.ts';
+import type { SimulatedCandidate } from './candidate.ts';
 import { type Gust, placeNoise, SCREEN_TOP_LOSS_DB, selfNoise, splAmplitude, windNoise } from './noiseBed.ts';
-import { type SimulatedPlace } from './place.ts';
+import type { SimulatedPlace } from './place.ts';
 import { type Dropout, throughRadio } from './radioLink.ts';
 import { randomSource, seedOf } from './random.ts';
 import { reverberant } from './room.ts';

@@ -1,17 +1,36 @@
 import { describe, expect, it } from 'vitest';
 import { reportOf, sine } from '../testing/signals.ts';
-import { type SimulatedCandidate } from './candidate.ts';
-import { type SimulatedPlace } from './place.ts';
+import type { SimulatedCandidate } from './candidate.ts';
+import type { SimulatedPlace } from './place.ts';
 import { randomSource } from './random.ts';
 import { renderTake, type SimulatedTake } from './renderTake.ts';
 import { reverberant } from './room.ts';
 
 const quiet: SimulatedPlace = { noiseDba: 10, noiseSlopeDb: -3, hum: null, swell: 0, windMs: 0, reverberationS: 0, criticalDistanceM: 1 };
 const boom: SimulatedCandidate = {
-  id: 'boom', wornAtM: null, directivity: 1, selfNoiseDba: 0, maxSplDb: 140, gainDbfs: -10, topLiftDb: 0, clothLossDb: 0, windSensitivityDb: 0, radio: null,
+  id: 'boom',
+  wornAtM: null,
+  directivity: 1,
+  selfNoiseDba: 0,
+  maxSplDb: 140,
+  gainDbfs: -10,
+  topLiftDb: 0,
+  clothLossDb: 0,
+  windSensitivityDb: 0,
+  radio: null,
 };
 const take = (change: Partial<SimulatedTake>): SimulatedTake => ({
-  seed: 'a', sampleRateHz: 48_000, voice: sine(500, -12, 3), voiceDbSpl: 70, leadS: 0.5, lengthS: 4, distanceM: 1, screen: 'bare', place: quiet, candidates: [boom], ...change,
+  seed: 'a',
+  sampleRateHz: 48_000,
+  voice: sine(500, -12, 3),
+  voiceDbSpl: 70,
+  leadS: 0.5,
+  lengthS: 4,
+  distanceM: 1,
+  screen: 'bare',
+  place: quiet,
+  candidates: [boom],
+  ...change,
 });
 const levelOf = (change: Partial<SimulatedTake>) => reportOf([renderTake(take(change)).channels[0]!]).channels[0]!;
 

@@ -1,11 +1,11 @@
+import { idSchema } from '@marvet/core/domain/identity';
+import { slateLabel } from '@marvet/core/domain/take';
 import { Hono } from 'hono';
 import { IsNull, Not } from 'typeorm';
 import { z } from 'zod';
-import { idSchema } from '@marvet/core/domain/identity';
-import { slateLabel } from '@marvet/core/domain/take';
-import { type Store, type Table } from '../store/store.ts';
+import type { Store, Table } from '../store/store.ts';
 import { notFound, pathId, readBody } from './http.ts';
-import { type Services } from './services.ts';
+import type { Services } from './services.ts';
 
 interface Binnable {
   id: string;

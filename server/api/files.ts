@@ -1,19 +1,19 @@
-import { Hono } from 'hono';
-import { stat } from 'node:fs/promises';
 import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
-import { IsNull } from 'typeorm';
-import { z } from 'zod';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError, type WavLayout } from '@marvet/core/audio/wavFormat';
 import { newId } from '@marvet/core/domain/identity';
 import { assignmentSchema } from '@marvet/core/domain/recording';
 import { matchChannels, matchFile } from '@marvet/core/plan/matchFile';
+import { Hono } from 'hono';
+import { IsNull } from 'typeorm';
+import { z } from 'zod';
 import { withFileSource } from '../audio/fileSource.ts';
-import { type AudioFileRow, type RecordingRow } from '../store/rows.ts';
-import { type Tables } from '../store/store.ts';
+import type { AudioFileRow, RecordingRow } from '../store/rows.ts';
+import type { Tables } from '../store/store.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
-import { type Services } from './services.ts';
+import type { Services } from './services.ts';
 
 const nameSchema = z.object({ name: z.string().trim().min(1, 'Give the file its name').max(255, 'A file name has at most 255 characters') });
 
@@ -25,70 +25,72 @@ export function fileRoutes({ store, blobs, measuring, events }: Services): Hono 
     return file;
   }
 
-  return new Hono()
-    .get('/', async (context) => {
-      const files = await store.files.find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order: { uploadedAtMs: 'ASC', name: 'ASC' } });
-      return context.json(files);
-    })
-    /** The body is the file itself. It is on the disk, hashed and flushed, before the answer says so. */
-    .post('/', async (context) => {
-      const trialId = pathId(context, 'trial');
-      const { name } = parsed(nameSchema, { name: context.req.query('name') });
-      if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
-      const body = context.req.raw.body;
-      if (!body) throw new ApiError(422, 'empty', `${name} is empty: 0 bytes`);
-      const blob = await blobs.write(Readable.fromWeb(body as never));
-      const layout = readHeader(blobs.pathOf(blob.sha256), name);
-      const result = await store.transaction(async (tables) => {
-        const twin = await tables.files.findOneBy({ trialId, sha256: blob.sha256 });
-        if (twin) {
-          if (twin.binnedAtMs !== null) await tables.files.update(twin.id, { binnedAtMs: null });
-          return { file: { ...twin, binnedAtMs: null }, duplicate: true };
-        }
-        const file = await newFile(tables, { trialId, name, ...blob }, layout);
-        return { file, duplicate: false };
-      });
-      if (!result.duplicate) measuring.add(result.file);
-      events.tell(trialId, { type: 'file', fileId: result.file.id });
-      return context.json(result, result.duplicate ? 200 : 201);
-    })
-    .put('/:id/assignment', async (context) => {
-      const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      const { takeId, channels } = await readBody(context, assignmentSchema);
-      await store.transaction(async (tables) => {
-        const take = takeId === null ? null : await tables.takes.findOneBy({ id: takeId, trialId: file.trialId, binnedAtMs: IsNull() });
-        if (takeId !== null && !take) throw notFound('take');
-        const strange = channels.find(({ candidateId }) => candidateId !== null && !take?.candidateIds.includes(candidateId));
-        if (strange) throw new ApiError(422, 'invalid', `Channel ${strange.channelIndex + 1}: that candidate is not in this take`, { channels: 'Choose candidates of the take' });
-        await tables.files.update(file.id, { takeId, matchedBy: takeId === null ? null : 'hand' });
-        for (const { channelIndex, candidateId } of channels) await tables.recordings.update({ fileId: file.id, channelIndex }, { candidateId });
-      });
-      events.tell(file.trialId, { type: 'file', fileId: file.id });
-      return context.json(await present(file.trialId, file.id));
-    })
-    .post('/:id/cancel', async (context) => {
-      const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      measuring.cancel(file.id);
-      return context.body(null, 204);
-    })
-    .post('/:id/measure', async (context) => {
-      const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      await store.files.update(file.id, { state: 'queued', failure: null });
-      measuring.add(file);
-      events.tell(file.trialId, { type: 'file', fileId: file.id });
-      return context.body(null, 202);
-    })
-    .get('/:id/audio', async (context) => {
-      const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      return sendAudio(blobs.pathOf(file.sha256), context.req.header('range'));
-    })
-    .delete('/:id', async (context) => {
-      const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      measuring.cancel(file.id);
-      await store.files.update(file.id, { binnedAtMs: Date.now() });
-      events.tell(file.trialId, { type: 'file', fileId: file.id });
-      return context.body(null, 204);
-    });
+  return (
+    new Hono()
+      .get('/', async (context) => {
+        const files = await store.files.find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order: { uploadedAtMs: 'ASC', name: 'ASC' } });
+        return context.json(files);
+      })
+      /** The body is the file itself. It is on the disk, hashed and flushed, before the answer says so. */
+      .post('/', async (context) => {
+        const trialId = pathId(context, 'trial');
+        const { name } = parsed(nameSchema, { name: context.req.query('name') });
+        if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
+        const body = context.req.raw.body;
+        if (!body) throw new ApiError(422, 'empty', `${name} is empty: 0 bytes`);
+        const blob = await blobs.write(Readable.fromWeb(body as never));
+        const layout = readHeader(blobs.pathOf(blob.sha256), name);
+        const result = await store.transaction(async (tables) => {
+          const twin = await tables.files.findOneBy({ trialId, sha256: blob.sha256 });
+          if (twin) {
+            if (twin.binnedAtMs !== null) await tables.files.update(twin.id, { binnedAtMs: null });
+            return { file: { ...twin, binnedAtMs: null }, duplicate: true };
+          }
+          const file = await newFile(tables, { trialId, name, ...blob }, layout);
+          return { file, duplicate: false };
+        });
+        if (!result.duplicate) measuring.add(result.file);
+        events.tell(trialId, { type: 'file', fileId: result.file.id });
+        return context.json(result, result.duplicate ? 200 : 201);
+      })
+      .put('/:id/assignment', async (context) => {
+        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
+        const { takeId, channels } = await readBody(context, assignmentSchema);
+        await store.transaction(async (tables) => {
+          const take = takeId === null ? null : await tables.takes.findOneBy({ id: takeId, trialId: file.trialId, binnedAtMs: IsNull() });
+          if (takeId !== null && !take) throw notFound('take');
+          const strange = channels.find(({ candidateId }) => candidateId !== null && !take?.candidateIds.includes(candidateId));
+          if (strange) throw new ApiError(422, 'invalid', `Channel ${strange.channelIndex + 1}: that candidate is not in this take`, { channels: 'Choose candidates of the take' });
+          await tables.files.update(file.id, { takeId, matchedBy: takeId === null ? null : 'hand' });
+          for (const { channelIndex, candidateId } of channels) await tables.recordings.update({ fileId: file.id, channelIndex }, { candidateId });
+        });
+        events.tell(file.trialId, { type: 'file', fileId: file.id });
+        return context.json(await present(file.trialId, file.id));
+      })
+      .post('/:id/cancel', async (context) => {
+        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
+        measuring.cancel(file.id);
+        return context.body(null, 204);
+      })
+      .post('/:id/measure', async (context) => {
+        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
+        await store.files.update(file.id, { state: 'queued', failure: null });
+        measuring.add(file);
+        events.tell(file.trialId, { type: 'file', fileId: file.id });
+        return context.body(null, 202);
+      })
+      .get('/:id/audio', async (context) => {
+        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
+        return sendAudio(blobs.pathOf(file.sha256), context.req.header('range'));
+      })
+      .delete('/:id', async (context) => {
+        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
+        measuring.cancel(file.id);
+        await store.files.update(file.id, { binnedAtMs: Date.now() });
+        events.tell(file.trialId, { type: 'file', fileId: file.id });
+        return context.body(null, 204);
+      })
+  );
 }
 
 /** @throws ApiError 422 that names the file and says what is wrong with it */
@@ -102,11 +104,7 @@ function readHeader(path: string, name: string): WavLayout {
 }
 
 /** Stores a new file with its channels, tied to the take and candidates that its names speak of. */
-export async function newFile(
-  tables: Tables,
-  file: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'>,
-  layout: WavLayout,
-): Promise<AudioFileRow> {
+export async function newFile(tables: Tables, file: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'>, layout: WavLayout): Promise<AudioFileRow> {
   const { format, warnings } = layout;
   const takes = await tables.takes.findBy({ trialId: file.trialId, binnedAtMs: IsNull() });
   const match = matchFile(file.name, format, takes);
@@ -114,13 +112,32 @@ export async function newFile(
   const chains = (await tables.chains.findBy({ trialId: file.trialId })).filter((chain) => inTake.includes(chain.id));
   const candidates = matchChannels(file.name, format.trackNames, chains);
   const row: AudioFileRow = {
-    ...file, id: newId(), uploadedAtMs: Date.now(), format, state: 'queued', failure: null, methodVersion: null, warnings, programme: null,
-    takeId: match?.takeId ?? null, matchedBy: match?.by ?? null, binnedAtMs: null,
+    ...file,
+    id: newId(),
+    uploadedAtMs: Date.now(),
+    format,
+    state: 'queued',
+    failure: null,
+    methodVersion: null,
+    warnings,
+    programme: null,
+    takeId: match?.takeId ?? null,
+    matchedBy: match?.by ?? null,
+    binnedAtMs: null,
   };
-  const recordings = format.trackNames.map((trackName, channelIndex): RecordingRow => ({
-    id: newId(), fileId: row.id, trialId: file.trialId, channelIndex, trackName, candidateId: match ? (candidates[channelIndex] ?? null) : null,
-    figures: null, report: null, series: null,
-  }));
+  const recordings = format.trackNames.map(
+    (trackName, channelIndex): RecordingRow => ({
+      id: newId(),
+      fileId: row.id,
+      trialId: file.trialId,
+      channelIndex,
+      trackName,
+      candidateId: match ? (candidates[channelIndex] ?? null) : null,
+      figures: null,
+      report: null,
+      series: null,
+    }),
+  );
   await tables.files.insert(row);
   await tables.recordings.insert(recordings);
   return row;

@@ -1,4 +1,4 @@
-import { type MiddlewareHandler } from 'hono';
+import type { MiddlewareHandler } from 'hono';
 import { ApiError } from './http.ts';
 
 const LOCAL = new Set(['127.0.0.1', 'localhost', '[::1]']);
@@ -20,8 +20,18 @@ export const guardOrigin: MiddlewareHandler = async (context, next) => {
 };
 
 const POLICY = [
-  "default-src 'self'", "script-src 'self'", "style-src 'self'", "img-src 'self' data: blob:", "media-src 'self' blob:", "font-src 'self'",
-  "connect-src 'self'", "worker-src 'self'", "object-src 'none'", "base-uri 'none'", "form-action 'none'", "frame-ancestors 'none'",
+  "default-src 'self'",
+  "script-src 'self'",
+  "style-src 'self'",
+  "img-src 'self' data: blob:",
+  "media-src 'self' blob:",
+  "font-src 'self'",
+  "connect-src 'self'",
+  "worker-src 'self'",
+  "object-src 'none'",
+  "base-uri 'none'",
+  "form-action 'none'",
+  "frame-ancestors 'none'",
 ].join('; ');
 
 /** Headers that keep foreign content out of the page. */

@@ -1,7 +1,7 @@
-import { type Context } from 'hono';
-import { type ContentfulStatusCode } from 'hono/utils/http-status';
-import { type z } from 'zod';
 import { idSchema } from '@marvet/core/domain/identity';
+import type { Context } from 'hono';
+import type { ContentfulStatusCode } from 'hono/utils/http-status';
+import type { z } from 'zod';
 
 /** An error that the page can show: which fields, why, and what to do. */
 export class ApiError extends Error {
@@ -28,7 +28,9 @@ export function parsed<Schema extends z.ZodType>(schema: Schema, value: unknown)
   if (result.success) return result.data;
   const fields: Record<string, string> = {};
   for (const issue of result.error.issues) fields[issue.path.join('.') || 'body'] ??= issue.message;
-  const said = Object.entries(fields).map(([field, why]) => `${field}: ${why}`).join('; ');
+  const said = Object.entries(fields)
+    .map(([field, why]) => `${field}: ${why}`)
+    .join('; ');
   throw new ApiError(422, 'invalid', `Not saved. ${said}`, fields);
 }
 

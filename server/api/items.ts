@@ -1,8 +1,8 @@
-import { Hono } from 'hono';
-import { IsNull } from 'typeorm';
 import { newId } from '@marvet/core/domain/identity';
 import { itemDraftSchema } from '@marvet/core/domain/item';
-import { type Store } from '../store/store.ts';
+import { Hono } from 'hono';
+import { IsNull } from 'typeorm';
+import type { Store } from '../store/store.ts';
 import { notFound, pathId, readBody } from './http.ts';
 
 /** The library of items, shared by all trials. */

@@ -1,10 +1,10 @@
-import { Hono } from 'hono';
-import { In, IsNull } from 'typeorm';
 import { type BlindRound, ratingDraftSchema } from '@marvet/core/domain/session';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { Hono } from 'hono';
+import { In, IsNull } from 'typeorm';
 import { openClipCache } from '../audio/clipCache.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
-import { type Services } from './services.ts';
+import type { Services } from './services.ts';
 
 /**
  * What a listener's page may ask before the listener is done. Nothing here names a recording, a file,
@@ -26,8 +26,13 @@ export function listenRoutes({ store, blobs, pool }: Pick<Services, 'store' | 'b
       const criteria = await store.criteria.find({ where: { id: In(session.criterionIds) }, order: { position: 'ASC' } });
       const ratings = await store.ratings.findBy({ listenerId: listener.id });
       const round: BlindRound = {
-        listenerId: listener.id, listenerName: listener.name, listenedOn: listener.listenedOn, title: session.title, letters,
-        matchedLufs: session.matchedLufs, targetLufs: session.targetLufs,
+        listenerId: listener.id,
+        listenerName: listener.name,
+        listenedOn: listener.listenedOn,
+        title: session.title,
+        letters,
+        matchedLufs: session.matchedLufs,
+        targetLufs: session.targetLufs,
         criteria: criteria.map(({ id, name, remark, best, worst }) => ({ id, name, remark, best, worst })),
         ratings: ratings.map(({ letter, criterionId, points, reason }) => ({ letter, criterionId, points, reason })),
         finished: listener.finishedAtMs !== null,

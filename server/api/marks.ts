@@ -1,7 +1,7 @@
+import { markDraftSchema } from '@marvet/core/domain/criterion';
 import { Hono } from 'hono';
 import { IsNull } from 'typeorm';
-import { markDraftSchema } from '@marvet/core/domain/criterion';
-import { type Store } from '../store/store.ts';
+import type { Store } from '../store/store.ts';
 import { notFound, pathId, readBody } from './http.ts';
 
 /** Marks given by hand on inspected criteria, one a candidate and criterion. */

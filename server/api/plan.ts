@@ -1,14 +1,14 @@
-import { Hono } from 'hono';
-import { In, IsNull } from 'typeorm';
 import { planDraftSchema } from '@marvet/core/domain/plan';
 import { factorsWithoutLevel, matrixSetups } from '@marvet/core/plan/matrix';
 import { gatherTakes, orderTakes } from '@marvet/core/plan/order';
 import { reconcileTakes } from '@marvet/core/plan/reconcile';
 import { runSheet, runSheetCsv } from '@marvet/core/plan/runSheet';
 import { levelLabel } from '@marvet/core/plan/words';
+import { Hono } from 'hono';
+import { In, IsNull } from 'typeorm';
 import { currentPlan, planRecords } from '../store/planRecords.ts';
 import { ApiError, download, notFound, pathId, readBody } from './http.ts';
-import { type Services } from './services.ts';
+import type { Services } from './services.ts';
 
 /** Most takes of a plan; more cannot be recorded in a week. */
 const MOST_TAKES = 2000;

@@ -1,12 +1,12 @@
 import { randomInt } from 'node:crypto';
-import { Hono } from 'hono';
-import { In, IsNull } from 'typeorm';
 import { newId } from '@marvet/core/domain/identity';
 import { type Listener, listenerDraftSchema, type Session, sessionDraftSchema } from '@marvet/core/domain/session';
 import { BLIND_LETTERS, blindOrder } from '@marvet/core/listen/blindOrder';
 import { levelMatch } from '@marvet/core/listen/levelMatch';
-import { type ListenerRow, type SessionRow } from '../store/rows.ts';
-import { type Store } from '../store/store.ts';
+import { Hono } from 'hono';
+import { In, IsNull } from 'typeorm';
+import type { ListenerRow, SessionRow } from '../store/rows.ts';
+import type { Store } from '../store/store.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 
 const UNIFORM_STEPS = 2 ** 32;
@@ -16,7 +16,12 @@ export async function shownListener(store: Store, session: SessionRow, row: List
   const done = row.finishedAtMs !== null;
   const letters = Object.fromEntries(row.order.map((place, index) => [BLIND_LETTERS[index], session.recordingIds[place]]));
   return {
-    id: row.id, sessionId: row.sessionId, name: row.name, listenedOn: row.listenedOn, sample: row.sample, finishedAtMs: row.finishedAtMs,
+    id: row.id,
+    sessionId: row.sessionId,
+    name: row.name,
+    listenedOn: row.listenedOn,
+    sample: row.sample,
+    finishedAtMs: row.finishedAtMs,
     letters: done ? (letters as Record<string, string>) : null,
     ratings: done ? await store.ratings.findBy({ listenerId: row.id }) : [],
   };
@@ -45,19 +50,29 @@ export function sessionRoutes(store: Store): Hono {
       const trialId = pathId(context, 'trial');
       const draft = await readBody(context, sessionDraftSchema);
       const criteria = await store.criteria.findBy({ id: In(draft.criterionIds), trialId, kind: 'listened', binnedAtMs: IsNull() });
-      if (criteria.length !== draft.criterionIds.length) throw new ApiError(422, 'invalid', 'Choose listened criteria of this trial', { criterionIds: 'Choose listened criteria of this trial' });
+      if (criteria.length !== draft.criterionIds.length)
+        throw new ApiError(422, 'invalid', 'Choose listened criteria of this trial', { criterionIds: 'Choose listened criteria of this trial' });
       const recordings = await store.recordings.findBy({ id: In(draft.recordingIds), trialId });
       const clips = draft.recordingIds.map((id) => {
         const report = recordings.find((recording) => recording.id === id)?.report;
         const { integratedLufs, truePeakDbtp } = { ...report?.loudness, ...report?.levels };
         if (integratedLufs == null || truePeakDbtp == null) {
-          throw new ApiError(422, 'not-measured', 'A recording has no loudness, so it cannot be level-matched. Wait until it is measured, or leave it out.', { recordingIds: 'One of them has no loudness' });
+          throw new ApiError(422, 'not-measured', 'A recording has no loudness, so it cannot be level-matched. Wait until it is measured, or leave it out.', {
+            recordingIds: 'One of them has no loudness',
+          });
         }
         return { integratedLufs, truePeakDbtp };
       });
       const match = levelMatch(clips, draft.targetLufs, draft.ceilingDbtp);
       const row: SessionRow = {
-        ...draft, id: newId(), trialId, sample: false, createdAtMs: Date.now(), matchedLufs: match.matchedLufs, gainsDb: match.gainsDb, binnedAtMs: null,
+        ...draft,
+        id: newId(),
+        trialId,
+        sample: false,
+        createdAtMs: Date.now(),
+        matchedLufs: match.matchedLufs,
+        gainsDb: match.gainsDb,
+        binnedAtMs: null,
       };
       await store.sessions.insert(row);
       return context.json(await shown(store, row), 201);
@@ -71,7 +86,13 @@ export function sessionRoutes(store: Store): Hono {
       const session = await present(pathId(context, 'trial'), pathId(context, 'id'));
       const draft = await readBody(context, listenerDraftSchema);
       const row: ListenerRow = {
-        ...draft, id: newId(), sessionId: session.id, sample: false, createdAtMs: Date.now(), finishedAtMs: null, binnedAtMs: null,
+        ...draft,
+        id: newId(),
+        sessionId: session.id,
+        sample: false,
+        createdAtMs: Date.now(),
+        finishedAtMs: null,
+        binnedAtMs: null,
         order: blindOrder(session.recordingIds.length, () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS),
       };
       await store.listeners.insert(row);

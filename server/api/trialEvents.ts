@@ -1,7 +1,7 @@
 import { Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
 import { pathId } from './http.ts';
-import { type Services } from './services.ts';
+import type { Services } from './services.ts';
 
 const HEARTBEAT_MS = 15_000;
 

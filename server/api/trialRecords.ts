@@ -1,8 +1,8 @@
+import { newId } from '@marvet/core/domain/identity';
 import { Hono } from 'hono';
 import { type FindOptionsWhere, IsNull } from 'typeorm';
-import { type z } from 'zod';
-import { newId } from '@marvet/core/domain/identity';
-import { type Store, type Table } from '../store/store.ts';
+import type { z } from 'zod';
+import type { Store, Table } from '../store/store.ts';
 import { notFound, pathId, readBody } from './http.ts';
 
 interface TrialRecord {

@@ -1,12 +1,12 @@
-import { Hono } from 'hono';
-import { IsNull } from 'typeorm';
 import { idSchema, newId } from '@marvet/core/domain/identity';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
 import { expectationDraftSchema, trialDraftSchema, trialPatchSchema } from '@marvet/core/domain/trial';
-import { type TrialRow } from '../store/rows.ts';
-import { type Store } from '../store/store.ts';
+import { Hono } from 'hono';
+import { IsNull } from 'typeorm';
 import { copyTrial } from '../store/copyTrial.ts';
 import { trialProgress } from '../store/progress.ts';
+import type { TrialRow } from '../store/rows.ts';
+import type { Store } from '../store/store.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 
 /** A trial as the page sees it: the expectation stays sealed until the verdict was opened. */
@@ -36,8 +36,15 @@ export function trialRoutes(store: Store): Hono {
     .post('/', async (context) => {
       const draft = await readBody(context, trialDraftSchema);
       const row: TrialRow = {
-        ...draft, id: newId(), sample: false, createdAtMs: Date.now(), binnedAtMs: null,
-        expectedCandidateId: null, expectedReason: '', expectedSealedAtMs: null, verdictOpenedAtMs: null,
+        ...draft,
+        id: newId(),
+        sample: false,
+        createdAtMs: Date.now(),
+        binnedAtMs: null,
+        expectedCandidateId: null,
+        expectedReason: '',
+        expectedSealedAtMs: null,
+        verdictOpenedAtMs: null,
       };
       await store.transaction(async (tables) => {
         await tables.trials.insert(row);

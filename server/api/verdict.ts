@@ -1,6 +1,6 @@
-import { Hono } from 'hono';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
-import { type Store } from '../store/store.ts';
+import { Hono } from 'hono';
+import type { Store } from '../store/store.ts';
 import { computeVerdict } from '../store/verdict.ts';
 import { ApiError, download, notFound, pathId } from './http.ts';
 

@@ -26,7 +26,11 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
   const pathOf = (sha256: string) => join(blobs, sha256.slice(0, 2), sha256);
   return {
     pathOf,
-    has: (sha256) => stat(pathOf(sha256)).then(() => true, () => false),
+    has: (sha256) =>
+      stat(pathOf(sha256)).then(
+        () => true,
+        () => false,
+      ),
     async write(chunks) {
       const temporary = join(incoming, randomUUID());
       const file = await open(temporary, 'wx');

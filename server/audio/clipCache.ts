@@ -1,8 +1,8 @@
 import { In } from 'typeorm';
-import { type BlobStore } from './blobs.ts';
-import { type WorkerPool } from '../jobs/pool.ts';
-import { type SessionRow } from '../store/rows.ts';
-import { type Store } from '../store/store.ts';
+import type { WorkerPool } from '../jobs/pool.ts';
+import type { SessionRow } from '../store/rows.ts';
+import type { Store } from '../store/store.ts';
+import type { BlobStore } from './blobs.ts';
 
 const MOST_SESSIONS = 3;
 

@@ -1,5 +1,5 @@
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
-import { type ByteSource } from '@marvet/core/audio/byteSource';
+import type { ByteSource } from '@marvet/core/audio/byteSource';
 
 /** An open file as a byte source. */
 export function descriptorSource(descriptor: number): ByteSource {

@@ -6,9 +6,9 @@ import { type Bundle, type BundledTrial, bundleSchema } from '@marvet/core/forma
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { levelMatch } from '@marvet/core/listen/levelMatch';
 import { newFile } from '../api/files.ts';
-import { type Services } from '../api/services.ts';
+import type { Services } from '../api/services.ts';
 import { withFileSource } from '../audio/fileSource.ts';
-import { type Tables } from '../store/store.ts';
+import type { Tables } from '../store/store.ts';
 
 /** How far an import is. */
 export type ImportProgress = (step: 'files' | 'measuring', done: number, of: number) => void;
@@ -47,8 +47,18 @@ async function importItems(tables: Tables, bundle: Bundle): Promise<void> {
 async function importRecords(tables: Tables, trial: BundledTrial): Promise<void> {
   const { id, name, question, use, place, createdAtMs, expectation, verdictOpenedAtMs } = trial;
   await tables.trials.insert({
-    id, name, question, use, place, createdAtMs, verdictOpenedAtMs, sample: true, binnedAtMs: null,
-    expectedCandidateId: expectation?.candidateId ?? null, expectedReason: expectation?.reason ?? '', expectedSealedAtMs: expectation?.sealedAtMs ?? null,
+    id,
+    name,
+    question,
+    use,
+    place,
+    createdAtMs,
+    verdictOpenedAtMs,
+    sample: true,
+    binnedAtMs: null,
+    expectedCandidateId: expectation?.candidateId ?? null,
+    expectedReason: expectation?.reason ?? '',
+    expectedSealedAtMs: expectation?.sealedAtMs ?? null,
   });
   const owned = <Row extends object>(rows: readonly Row[]) => rows.map((row) => ({ ...row, trialId: id, binnedAtMs: null }));
   await tables.criteria.insert(owned(trial.criteria));
@@ -95,14 +105,18 @@ async function importSessions(tables: Tables, trial: BundledTrial): Promise<void
     const match = levelMatch(clips, session.targetLufs, session.ceilingDbtp);
     const createdAtMs = trial.createdAtMs;
     await tables.sessions.insert({
-      ...session, trialId: trial.id, sample: true, createdAtMs, binnedAtMs: null, recordingIds: recordings.map((recording) => recording.id),
-      matchedLufs: match.matchedLufs, gainsDb: match.gainsDb,
+      ...session,
+      trialId: trial.id,
+      sample: true,
+      createdAtMs,
+      binnedAtMs: null,
+      recordingIds: recordings.map((recording) => recording.id),
+      matchedLufs: match.matchedLufs,
+      gainsDb: match.gainsDb,
     });
     for (const { ratings, ...listener } of listeners) {
       await tables.listeners.insert({ ...listener, sessionId: session.id, sample: true, createdAtMs, finishedAtMs: createdAtMs, binnedAtMs: null });
-      await tables.ratings.insert(
-        ratings.map(({ place, ...rating }) => ({ ...rating, listenerId: listener.id, letter: BLIND_LETTERS[listener.order.indexOf(place)] as string })),
-      );
+      await tables.ratings.insert(ratings.map(({ place, ...rating }) => ({ ...rating, listenerId: listener.id, letter: BLIND_LETTERS[listener.order.indexOf(place)] as string })));
     }
   }
 }

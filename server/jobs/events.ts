@@ -1,8 +1,5 @@
 /** What a page hears of while it is open. */
-export type TrialEvent =
-  | { type: 'progress'; fileId: string; share: number }
-  | { type: 'file'; fileId: string }
-  | { type: 'takes' };
+export type TrialEvent = { type: 'progress'; fileId: string; share: number } | { type: 'file'; fileId: string } | { type: 'takes' };
 
 type Listener = (event: TrialEvent) => void;
 

@@ -1,12 +1,12 @@
 import { WavError } from '@marvet/core/audio/wavFormat';
 import { MEASURE_IDS, measureValue } from '@marvet/core/measure/catalogue';
-import { type MeasuredFile } from '@marvet/core/measure/report';
+import type { MeasuredFile } from '@marvet/core/measure/report';
 import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, METHOD_VERSION } from '@marvet/core/measure/report.types';
-import { type BlobStore } from '../audio/blobs.ts';
-import { type AudioFileRow, type RecordingRow } from '../store/rows.ts';
-import { type Store, type Tables } from '../store/store.ts';
-import { type EventBus } from './events.ts';
-import { type WorkerPool } from './pool.ts';
+import type { BlobStore } from '../audio/blobs.ts';
+import type { AudioFileRow, RecordingRow } from '../store/rows.ts';
+import type { Store, Tables } from '../store/store.ts';
+import type { EventBus } from './events.ts';
+import type { WorkerPool } from './pool.ts';
 
 /** Measures files in the background; what is to be measured is in the database, so nothing is forgotten. */
 export interface Measuring {
@@ -81,7 +81,11 @@ function failureText(error: unknown): string {
 /** Writes what was measured beside the file it belongs to. */
 export async function keepReport(tables: Tables, fileId: string, { report, series }: MeasuredFile): Promise<void> {
   await tables.files.update(fileId, {
-    state: 'done', failure: null, methodVersion: METHOD_VERSION, warnings: report.warnings, programme: report.programme,
+    state: 'done',
+    failure: null,
+    methodVersion: METHOD_VERSION,
+    warnings: report.warnings,
+    programme: report.programme,
   });
   for (const channel of report.channels) {
     await tables.recordings.update({ fileId, channelIndex: channel.index }, { report: channel, figures: figuresOf(channel), series: series[channel.index] ?? null });

@@ -1,8 +1,8 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
+import type { MeasuredFile } from '@marvet/core/measure/report';
 import { Piscina } from 'piscina';
-import { type MeasuredFile } from '@marvet/core/measure/report';
-import { type ClipsTask, type MeasureTask } from './tasks.ts';
+import type { ClipsTask, MeasureTask } from './tasks.ts';
 
 /** Worker threads, one a core, for all that would hold the server up. */
 export interface WorkerPool {

@@ -1,6 +1,6 @@
-import { type MessagePort } from 'node:worker_threads';
-import { type ClipSource } from '@marvet/core/listen/blindClip';
-import { type MeasureOptions } from '@marvet/core/measure/report.types';
+import type { MessagePort } from 'node:worker_threads';
+import type { ClipSource } from '@marvet/core/listen/blindClip';
+import type { MeasureOptions } from '@marvet/core/measure/report.types';
 
 /** Work for a worker thread. */
 export interface MeasureTask {

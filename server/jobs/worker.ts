@@ -4,7 +4,7 @@ import { writeWav } from '@marvet/core/audio/writeWav';
 import { blindClips, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { type MeasuredFile, measureFile } from '@marvet/core/measure/report';
 import { withFileSource } from '../audio/fileSource.ts';
-import { type ClipsTask, type MeasureTask } from './tasks.ts';
+import type { ClipsTask, MeasureTask } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
 /** Nobody compares clips longer than this; it bounds memory. */

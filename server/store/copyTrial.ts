@@ -1,7 +1,7 @@
-import { IsNull } from 'typeorm';
 import { newId } from '@marvet/core/domain/identity';
-import { type TrialRow } from './rows.ts';
-import { type Store } from './store.ts';
+import { IsNull } from 'typeorm';
+import type { TrialRow } from './rows.ts';
+import type { Store } from './store.ts';
 
 /**
  * Copies what a trial sets out to do: question, criteria, chains, stations, scripts and plan. Takes,
@@ -9,8 +9,16 @@ import { type Store } from './store.ts';
  */
 export async function copyTrial(store: Store, from: TrialRow): Promise<TrialRow> {
   const row: TrialRow = {
-    ...from, id: newId(), name: `${from.name} (copy)`.slice(0, 120), sample: false, createdAtMs: Date.now(), binnedAtMs: null,
-    expectedCandidateId: null, expectedReason: '', expectedSealedAtMs: null, verdictOpenedAtMs: null,
+    ...from,
+    id: newId(),
+    name: `${from.name} (copy)`.slice(0, 120),
+    sample: false,
+    createdAtMs: Date.now(),
+    binnedAtMs: null,
+    expectedCandidateId: null,
+    expectedReason: '',
+    expectedSealedAtMs: null,
+    verdictOpenedAtMs: null,
   };
   await store.transaction(async (tables) => {
     await tables.trials.insert(row);

@@ -15,16 +15,36 @@ const jsonOrNull: EntitySchemaColumnOptions = { type: 'simple-json', nullable: t
 export const TrialEntity = new EntitySchema<rows.TrialRow>({
   name: 'trial',
   columns: {
-    id: key, name: text, question: text, use: text, place: text, sample: flag, createdAtMs: whole, binnedAtMs: wholeOrNull,
-    expectedCandidateId: textOrNull, expectedReason: text, expectedSealedAtMs: wholeOrNull, verdictOpenedAtMs: wholeOrNull,
+    id: key,
+    name: text,
+    question: text,
+    use: text,
+    place: text,
+    sample: flag,
+    createdAtMs: whole,
+    binnedAtMs: wholeOrNull,
+    expectedCandidateId: textOrNull,
+    expectedReason: text,
+    expectedSealedAtMs: wholeOrNull,
+    verdictOpenedAtMs: wholeOrNull,
   },
 });
 
 export const CriterionEntity = new EntitySchema<rows.CriterionRow>({
   name: 'criterion',
   columns: {
-    id: key, trialId: text, name: text, kind: text, measureId: textOrNull, weight: real, best: real, worst: real,
-    dealbreaker: jsonOrNull, remark: text, position: whole, binnedAtMs: wholeOrNull,
+    id: key,
+    trialId: text,
+    name: text,
+    kind: text,
+    measureId: textOrNull,
+    weight: real,
+    best: real,
+    worst: real,
+    dealbreaker: jsonOrNull,
+    remark: text,
+    position: whole,
+    binnedAtMs: wholeOrNull,
   },
 });
 
@@ -36,22 +56,53 @@ export const MarkEntity = new EntitySchema<rows.MarkRow>({
 export const ItemEntity = new EntitySchema<rows.ItemRow>({
   name: 'item',
   columns: {
-    id: key, kind: text, name: text, price: realOrNull, currency: text, weightG: realOrNull, pattern: textOrNull, selfNoiseDba: realOrNull,
-    sensitivityMvPerPa: realOrNull, maxSplDb: realOrNull, batteryType: text, batteryCount: whole, runningTimeH: realOrNull, remark: text, binnedAtMs: wholeOrNull,
+    id: key,
+    kind: text,
+    name: text,
+    price: realOrNull,
+    currency: text,
+    weightG: realOrNull,
+    pattern: textOrNull,
+    selfNoiseDba: realOrNull,
+    sensitivityMvPerPa: realOrNull,
+    maxSplDb: realOrNull,
+    batteryType: text,
+    batteryCount: whole,
+    runningTimeH: realOrNull,
+    remark: text,
+    binnedAtMs: wholeOrNull,
   },
 });
 
 export const ChainEntity = new EntitySchema<rows.ChainRow>({
   name: 'chain',
   columns: {
-    id: key, trialId: text, name: text, links: json, rig: json, candidate: flag, tape: json, remark: text, position: whole, binnedAtMs: wholeOrNull,
+    id: key,
+    trialId: text,
+    name: text,
+    links: json,
+    rig: json,
+    candidate: flag,
+    tape: json,
+    remark: text,
+    position: whole,
+    binnedAtMs: wholeOrNull,
   },
 });
 
 export const StationEntity = new EntitySchema<rows.StationRow>({
   name: 'station',
   columns: {
-    id: key, trialId: text, name: text, surfaces: text, noise: text, indoors: flag, hazards: json, remark: text, position: whole, binnedAtMs: wholeOrNull,
+    id: key,
+    trialId: text,
+    name: text,
+    surfaces: text,
+    noise: text,
+    indoors: flag,
+    hazards: json,
+    remark: text,
+    position: whole,
+    binnedAtMs: wholeOrNull,
   },
 });
 
@@ -63,15 +114,37 @@ export const ScriptEntity = new EntitySchema<rows.ScriptRow>({
 export const PlanEntity = new EntitySchema<rows.PlanRow>({
   name: 'plan',
   columns: {
-    trialId: key, factors: json, leftOut: json, together: flag, controls: json, changeTimesS: json, overheadS: real, committedAtMs: wholeOrNull,
+    trialId: key,
+    factors: json,
+    leftOut: json,
+    together: flag,
+    controls: json,
+    changeTimesS: json,
+    overheadS: real,
+    committedAtMs: wholeOrNull,
   },
 });
 
 export const TakeEntity = new EntitySchema<rows.TakeRow>({
   name: 'take',
   columns: {
-    id: key, trialId: text, slate: whole, pass: whole, position: whole, condition: json, candidateIds: json, status: text, startedAtMs: wholeOrNull,
-    stoppedAtMs: wholeOrNull, flags: json, note: text, gains: json, windMs: realOrNull, noiseDba: realOrNull, controls: json, binnedAtMs: wholeOrNull,
+    id: key,
+    trialId: text,
+    slate: whole,
+    pass: whole,
+    position: whole,
+    condition: json,
+    candidateIds: json,
+    status: text,
+    startedAtMs: wholeOrNull,
+    stoppedAtMs: wholeOrNull,
+    flags: json,
+    note: text,
+    gains: json,
+    windMs: realOrNull,
+    noiseDba: realOrNull,
+    controls: json,
+    binnedAtMs: wholeOrNull,
   },
 });
 
@@ -83,30 +156,69 @@ export const LogLineEntity = new EntitySchema<rows.LogLineRow>({
 export const AudioFileEntity = new EntitySchema<rows.AudioFileRow>({
   name: 'audio_file',
   columns: {
-    id: key, trialId: text, name: text, sha256: text, sizeBytes: whole, uploadedAtMs: whole, format: json, state: text, failure: textOrNull,
-    methodVersion: wholeOrNull, warnings: json, programme: jsonOrNull, takeId: textOrNull, matchedBy: textOrNull, binnedAtMs: wholeOrNull,
+    id: key,
+    trialId: text,
+    name: text,
+    sha256: text,
+    sizeBytes: whole,
+    uploadedAtMs: whole,
+    format: json,
+    state: text,
+    failure: textOrNull,
+    methodVersion: wholeOrNull,
+    warnings: json,
+    programme: jsonOrNull,
+    takeId: textOrNull,
+    matchedBy: textOrNull,
+    binnedAtMs: wholeOrNull,
   },
 });
 
 export const RecordingEntity = new EntitySchema<rows.RecordingRow>({
   name: 'recording',
   columns: {
-    id: key, fileId: text, trialId: text, channelIndex: whole, trackName: textOrNull, candidateId: textOrNull, figures: jsonOrNull, report: jsonOrNull, series: jsonOrNull,
+    id: key,
+    fileId: text,
+    trialId: text,
+    channelIndex: whole,
+    trackName: textOrNull,
+    candidateId: textOrNull,
+    figures: jsonOrNull,
+    report: jsonOrNull,
+    series: jsonOrNull,
   },
 });
 
 export const SessionEntity = new EntitySchema<rows.SessionRow>({
   name: 'session',
   columns: {
-    id: key, trialId: text, title: text, recordingIds: json, criterionIds: json, targetLufs: real, ceilingDbtp: real, matchedLufs: real, gainsDb: json,
-    sample: flag, createdAtMs: whole, binnedAtMs: wholeOrNull,
+    id: key,
+    trialId: text,
+    title: text,
+    recordingIds: json,
+    criterionIds: json,
+    targetLufs: real,
+    ceilingDbtp: real,
+    matchedLufs: real,
+    gainsDb: json,
+    sample: flag,
+    createdAtMs: whole,
+    binnedAtMs: wholeOrNull,
   },
 });
 
 export const ListenerEntity = new EntitySchema<rows.ListenerRow>({
   name: 'listener',
   columns: {
-    id: key, sessionId: text, name: text, listenedOn: text, sample: flag, createdAtMs: whole, finishedAtMs: wholeOrNull, order: json, binnedAtMs: wholeOrNull,
+    id: key,
+    sessionId: text,
+    name: text,
+    listenedOn: text,
+    sample: flag,
+    createdAtMs: whole,
+    finishedAtMs: wholeOrNull,
+    order: json,
+    binnedAtMs: wholeOrNull,
   },
 });
 
@@ -116,6 +228,19 @@ export const RatingEntity = new EntitySchema<rows.RatingRow>({
 });
 
 export const ENTITIES = [
-  TrialEntity, CriterionEntity, MarkEntity, ItemEntity, ChainEntity, StationEntity, ScriptEntity, PlanEntity, TakeEntity, LogLineEntity,
-  AudioFileEntity, RecordingEntity, SessionEntity, ListenerEntity, RatingEntity,
+  TrialEntity,
+  CriterionEntity,
+  MarkEntity,
+  ItemEntity,
+  ChainEntity,
+  StationEntity,
+  ScriptEntity,
+  PlanEntity,
+  TakeEntity,
+  LogLineEntity,
+  AudioFileEntity,
+  RecordingEntity,
+  SessionEntity,
+  ListenerEntity,
+  RatingEntity,
 ];

@@ -1,7 +1,7 @@
-import { IsNull } from 'typeorm';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
-import { type PlanRow } from './rows.ts';
-import { type Tables } from './store.ts';
+import { IsNull } from 'typeorm';
+import type { PlanRow } from './rows.ts';
+import type { Tables } from './store.ts';
 
 /** Records of a trial that a plan speaks of, without what is in the bin. */
 export async function planRecords(tables: Tables, trialId: string) {

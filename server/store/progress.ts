@@ -1,6 +1,6 @@
-import { type TrialProgress } from '@marvet/core/domain/trial';
-import { type TrialRow } from './rows.ts';
-import { type Store } from './store.ts';
+import type { TrialProgress } from '@marvet/core/domain/trial';
+import type { TrialRow } from './rows.ts';
+import type { Store } from './store.ts';
 
 const COUNTS = `WITH "wanted" AS (SELECT ? AS "id") SELECT
   (SELECT COUNT(*) FROM "criterion" WHERE "trialId" = (SELECT "id" FROM "wanted") AND "binnedAtMs" IS NULL) AS "criteria",

@@ -1,17 +1,17 @@
-import { type WavFormat } from '@marvet/core/audio/wavFormat';
-import { type Chain } from '@marvet/core/domain/chain';
-import { type Criterion, type Mark } from '@marvet/core/domain/criterion';
-import { type Item } from '@marvet/core/domain/item';
-import { type LogLine } from '@marvet/core/domain/logLine';
-import { type Plan } from '@marvet/core/domain/plan';
-import { type MeasureState } from '@marvet/core/domain/recording';
-import { type Script } from '@marvet/core/domain/script';
-import { type RatingDraft, type SessionDraft } from '@marvet/core/domain/session';
-import { type Station } from '@marvet/core/domain/station';
-import { type Take } from '@marvet/core/domain/take';
-import { type MeasureId } from '@marvet/core/measure/catalogue';
-import { type ChannelReport, type FileReport, type LevelSeries } from '@marvet/core/measure/report.types';
-import { type MatchedBy } from '@marvet/core/plan/matchFile';
+import type { WavFormat } from '@marvet/core/audio/wavFormat';
+import type { Chain } from '@marvet/core/domain/chain';
+import type { Criterion, Mark } from '@marvet/core/domain/criterion';
+import type { Item } from '@marvet/core/domain/item';
+import type { LogLine } from '@marvet/core/domain/logLine';
+import type { Plan } from '@marvet/core/domain/plan';
+import type { MeasureState } from '@marvet/core/domain/recording';
+import type { Script } from '@marvet/core/domain/script';
+import type { RatingDraft, SessionDraft } from '@marvet/core/domain/session';
+import type { Station } from '@marvet/core/domain/station';
+import type { Take } from '@marvet/core/domain/take';
+import type { MeasureId } from '@marvet/core/measure/catalogue';
+import type { ChannelReport, FileReport, LevelSeries } from '@marvet/core/measure/report.types';
+import type { MatchedBy } from '@marvet/core/plan/matchFile';
 
 /** Rows as they are stored. Where a record can be binned, `binnedAtMs` says since when it is. */
 interface Binnable {

@@ -1,12 +1,12 @@
-import { In, IsNull } from 'typeorm';
 import { chainBurden } from '@marvet/core/chain/burden';
-import { type Criterion } from '@marvet/core/domain/criterion';
-import { conditionKey } from '@marvet/core/domain/factor';
-import { isSpoiled } from '@marvet/core/domain/take';
 import { type Aggregate, aggregateMedian, type Sample } from '@marvet/core/decide/aggregate';
 import { judge, type VerdictRow } from '@marvet/core/decide/verdict';
-import { type RecordingRow, type TakeRow } from './rows.ts';
-import { type Store } from './store.ts';
+import type { Criterion } from '@marvet/core/domain/criterion';
+import { conditionKey } from '@marvet/core/domain/factor';
+import { isSpoiled } from '@marvet/core/domain/take';
+import { In, IsNull } from 'typeorm';
+import type { RecordingRow, TakeRow } from './rows.ts';
+import type { Store } from './store.ts';
 
 /** A verdict: its criteria, and every candidate on them. */
 export interface Verdict {
@@ -52,7 +52,11 @@ interface Usable {
 }
 
 /** Recordings tied to a candidate and to a take that was not spoiled. */
-function usableRecordings(recordings: readonly Pick<RecordingRow, 'id' | 'fileId' | 'candidateId' | 'figures'>[], takes: readonly TakeRow[], takeOfFile: ReadonlyMap<string, string | null>): Usable[] {
+function usableRecordings(
+  recordings: readonly Pick<RecordingRow, 'id' | 'fileId' | 'candidateId' | 'figures'>[],
+  takes: readonly TakeRow[],
+  takeOfFile: ReadonlyMap<string, string | null>,
+): Usable[] {
   const takeById = new Map(takes.filter((take) => !isSpoiled(take)).map((take) => [take.id, take]));
   return recordings.flatMap((recording) => {
     const take = takeById.get(takeOfFile.get(recording.fileId) ?? '');

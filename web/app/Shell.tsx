@@ -1,10 +1,10 @@
+import type { Trial } from '@marvet/core/domain/trial';
 import { Keyboard, Moon, Sun, Trash2 } from 'lucide-react';
 import { Suspense } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, NavLink, Outlet, useLocation, useMatches } from 'react-router';
-import { type Trial } from '@marvet/core/domain/trial';
-import { Empty, Loaded } from '../parts/states.tsx';
 import { useOpenKeys } from '../parts/keys.tsx';
+import { Empty, Loaded } from '../parts/states.tsx';
 import { useTrialQuery } from './api/trials.ts';
 import { themeChosen } from './look.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
@@ -25,12 +25,42 @@ function stopsOf({ progress, question }: Trial): Stop[] {
   const { criteria, candidates, planned, done, recordings, measured, listeners, verdictOpened } = progress;
   const state = (all: boolean, some: boolean) => (all ? 'all' : some ? 'some' : 'none');
   return [
-    { path: 'question', name: 'Question', state: state(question !== '' && criteria >= 3, question !== '' || criteria > 0), count: '', waitsFor: criteria < 3 ? 'three criteria or more' : '' },
-    { path: 'kit', name: 'Kit', state: state(candidates >= 2, candidates > 0), count: candidates ? String(candidates) : '', waitsFor: candidates < 2 ? 'two candidates or more' : '' },
-    { path: 'plan', name: 'Plan', state: state(planned > 0, false), count: planned ? String(planned) : '', waitsFor: candidates === 0 ? 'candidates' : planned === 0 ? 'a plan that is committed' : '' },
+    {
+      path: 'question',
+      name: 'Question',
+      state: state(question !== '' && criteria >= 3, question !== '' || criteria > 0),
+      count: '',
+      waitsFor: criteria < 3 ? 'three criteria or more' : '',
+    },
+    {
+      path: 'kit',
+      name: 'Kit',
+      state: state(candidates >= 2, candidates > 0),
+      count: candidates ? String(candidates) : '',
+      waitsFor: candidates < 2 ? 'two candidates or more' : '',
+    },
+    {
+      path: 'plan',
+      name: 'Plan',
+      state: state(planned > 0, false),
+      count: planned ? String(planned) : '',
+      waitsFor: candidates === 0 ? 'candidates' : planned === 0 ? 'a plan that is committed' : '',
+    },
     { path: 'field', name: 'Field', state: state(planned > 0 && done >= planned, done > 0), count: planned ? `${done}/${planned}` : '', waitsFor: planned === 0 ? 'a plan' : '' },
-    { path: 'takes', name: 'Takes', state: state(recordings > 0 && measured === recordings, recordings > 0), count: recordings ? String(recordings) : '', waitsFor: recordings === 0 ? 'audio files' : '' },
-    { path: 'listen', name: 'Listen', state: state(listeners >= 2, listeners > 0), count: listeners ? String(listeners) : '', waitsFor: measured < 2 ? 'two measured recordings' : '' },
+    {
+      path: 'takes',
+      name: 'Takes',
+      state: state(recordings > 0 && measured === recordings, recordings > 0),
+      count: recordings ? String(recordings) : '',
+      waitsFor: recordings === 0 ? 'audio files' : '',
+    },
+    {
+      path: 'listen',
+      name: 'Listen',
+      state: state(listeners >= 2, listeners > 0),
+      count: listeners ? String(listeners) : '',
+      waitsFor: measured < 2 ? 'two measured recordings' : '',
+    },
     { path: 'verdict', name: 'Verdict', state: state(verdictOpened, false), count: '', waitsFor: verdictOpened ? '' : 'being opened' },
   ];
 }
@@ -58,7 +88,14 @@ export function Shell() {
                 <div className="desk-head no-print">
                   <h1>{query.data?.question || query.data?.name}</h1>
                 </div>
-                <Suspense fallback={<div className="soft" role="status">Loading</div>} key={pathname.split('/')[3]}>
+                <Suspense
+                  fallback={
+                    <div className="soft" role="status">
+                      Loading
+                    </div>
+                  }
+                  key={pathname.split('/')[3]}
+                >
                   <Outlet context={progress} />
                 </Suspense>
               </>

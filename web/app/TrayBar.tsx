@@ -1,17 +1,17 @@
+import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
+import { isSpoiled, slateLabel } from '@marvet/core/domain/take';
+import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { type Comparison, compareTakes, type Difference, nearestFair } from '@marvet/core/plan/compare';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
-import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
-import { isSpoiled, slateLabel } from '@marvet/core/domain/take';
-import { type Comparison, compareTakes, type Difference, nearestFair } from '@marvet/core/plan/compare';
-import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { BlindMark, TapeMark } from '../parts/TapeMark.tsx';
-import { useTakesQuery, useRecordingsQuery } from './api/work.ts';
+import { useRecordingsQuery, useTakesQuery } from './api/work.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
-import { comparedOf, type TrialWords, useTakesById, useTrialWords } from './trialData.ts';
 import { picked, replaced, type TrayEntry, underTestChosen } from './tray.ts';
+import { comparedOf, type TrialWords, useTakesById, useTrialWords } from './trialData.ts';
 
 const NOTHING: TrayEntry[] = [];
 
@@ -28,7 +28,7 @@ export function TrayBar({ trialId }: { trialId: string }) {
   const recorded = entries.flatMap((entry) => recordings?.find((each) => each.takeId === entry.takeId && each.candidateId === entry.candidateId) ?? []);
   if (entries.length === 0) return null;
   return (
-    <footer className="tray no-print" aria-label="Tray">
+    <section className="tray no-print" aria-label="Tray">
       <div className="tray-takes">
         {entries.map((entry) => {
           const take = takes.get(entry.takeId)!;
@@ -37,7 +37,13 @@ export function TrayBar({ trialId }: { trialId: string }) {
             <span className="tray-take" key={entry.takeId + entry.candidateId}>
               {chain && <TapeMark tape={chain.tape} name={chain.name} />}
               <b className="mono">{slateLabel(take)}</b> <span>{words.condition(take)}</span>
-              <Button variant="plain" className="icon" size="sm" aria-label={`Put take ${slateLabel(take)} ${chain?.name ?? ''} back`} onClick={() => dispatch(picked({ trialId, entry }))}>
+              <Button
+                variant="plain"
+                className="icon"
+                size="sm"
+                aria-label={`Put take ${slateLabel(take)} ${chain?.name ?? ''} back`}
+                onClick={() => dispatch(picked({ trialId, entry }))}
+              >
                 <X size={14} aria-hidden />
               </Button>
             </span>
@@ -45,13 +51,7 @@ export function TrayBar({ trialId }: { trialId: string }) {
         })}
       </div>
       <TraySays trialId={trialId} entries={entries} underTest={underTest} words={words} />
-      <Form.Select
-        size="sm"
-        className="w-auto"
-        aria-label="Factor under test"
-        value={underTest}
-        onChange={(event) => dispatch(underTestChosen(event.target.value as FactorKind))}
-      >
+      <Form.Select size="sm" className="w-auto" aria-label="Factor under test" value={underTest} onChange={(event) => dispatch(underTestChosen(event.target.value as FactorKind))}>
         {FACTOR_KINDS.map((kind) => (
           <option key={kind} value={kind}>
             tests {kind}
@@ -65,10 +65,9 @@ export function TrayBar({ trialId }: { trialId: string }) {
         title={recorded.length !== entries.length ? 'Not every take in the tray has a recording' : undefined}
         onClick={() => navigate(`/trials/${trialId}/listen?takes=${recorded.map((each) => each.id).join(',')}`)}
       >
-        Listen{' '}
-        {recorded.length <= 3 && recorded.map((each, index) => <BlindMark key={each.id} letter={BLIND_LETTERS[index] ?? ''} width={34} />)}
+        Listen {recorded.length <= 3 && recorded.map((each, index) => <BlindMark key={each.id} letter={BLIND_LETTERS[index] ?? ''} width={34} />)}
       </Button>
-    </footer>
+    </section>
   );
 }
 
@@ -81,7 +80,11 @@ function TraySays({ trialId, entries, underTest, words }: { trialId: string; ent
   const fair = useMemo(() => {
     if (comparison.fair || compared.length < 2) return null;
     const usable = (allTakes ?? []).filter((take) => take.status === 'done' && !isSpoiled(take));
-    return nearestFair(compared, usable.flatMap((take) => take.candidateIds.map((id) => comparedOf(take, id))), underTest);
+    return nearestFair(
+      compared,
+      usable.flatMap((take) => take.candidateIds.map((id) => comparedOf(take, id))),
+      underTest,
+    );
   }, [comparison, compared, allTakes, underTest]);
   if (entries.length < 2) return <span className="tray-says soft">Pick up another take to see what differs.</span>;
   if (comparison.fair) {
@@ -96,11 +99,22 @@ function TraySays({ trialId, entries, underTest, words }: { trialId: string; ent
   return (
     <div className="tray-says caution" role="status">
       <span className="grow">
-        <strong>Not fair: {spoiling.map((difference) => difference.what).join(', ')} {spoiling.length === 1 ? 'differs' : 'differ'}.</strong>{' '}
-        {spoiling.slice(0, 2).map((difference) => valuesText(difference, words)).join('; ')}. {!fair && 'There is no fair pair among the takes.'}
+        <strong>
+          Not fair: {spoiling.map((difference) => difference.what).join(', ')} {spoiling.length === 1 ? 'differs' : 'differ'}.
+        </strong>{' '}
+        {spoiling
+          .slice(0, 2)
+          .map((difference) => valuesText(difference, words))
+          .join('; ')}
+        . {!fair && 'There is no fair pair among the takes.'}
       </span>
       {fair && (
-        <Button size="sm" variant="outline" className="text-nowrap" onClick={() => dispatch(replaced({ trialId, entries: fair.map(({ takeId, candidateId }) => ({ takeId, candidateId })) }))}>
+        <Button
+          size="sm"
+          variant="outline"
+          className="text-nowrap"
+          onClick={() => dispatch(replaced({ trialId, entries: fair.map(({ takeId, candidateId }) => ({ takeId, candidateId })) }))}
+        >
           Use {swap?.join(', ')}
         </Button>
       )}

@@ -16,7 +16,17 @@ const Verdict = lazy(() => import('../stages/verdict/Verdict.tsx'));
 const Report = lazy(() => import('../stages/verdict/Report.tsx'));
 const Bin = lazy(() => import('../stages/bin/Bin.tsx'));
 
-const alone = (view: React.ReactNode) => <Suspense fallback={<div className="front soft" role="status">Loading</div>}>{view}</Suspense>;
+const alone = (view: React.ReactNode) => (
+  <Suspense
+    fallback={
+      <div className="front soft" role="status">
+        Loading
+      </div>
+    }
+  >
+    {view}
+  </Suspense>
+);
 
 function Lost() {
   return (

@@ -2,8 +2,8 @@ import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api/base.ts';
+import { keep, kept } from './keep.ts';
 import { look } from './look.ts';
-import { kept, keep } from './keep.ts';
 import { tray } from './tray.ts';
 
 export const store = configureStore({

@@ -1,5 +1,5 @@
+import type { FactorKind } from '@marvet/core/domain/factor';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { type FactorKind } from '@marvet/core/domain/factor';
 
 /** One candidate in one take, picked up somewhere. */
 export interface TrayEntry {

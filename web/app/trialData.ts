@@ -1,10 +1,10 @@
+import type { Chain } from '@marvet/core/domain/chain';
+import { CONDITION_KINDS, type FactorKind } from '@marvet/core/domain/factor';
+import type { Take } from '@marvet/core/domain/take';
+import type { Compared } from '@marvet/core/plan/compare';
+import { levelLabel } from '@marvet/core/plan/words';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
-import { type Chain } from '@marvet/core/domain/chain';
-import { CONDITION_KINDS, type FactorKind } from '@marvet/core/domain/factor';
-import { type Take } from '@marvet/core/domain/take';
-import { type Compared } from '@marvet/core/plan/compare';
-import { levelLabel } from '@marvet/core/plan/words';
 import { useChainsQuery } from './api/records.ts';
 import { usePlanQuery, useTakesQuery } from './api/work.ts';
 
@@ -42,8 +42,14 @@ export function useTrialWords(trialId: string): TrialWords {
 /** A take's candidate in the form in which takes are compared. */
 export function comparedOf(take: Take, candidateId: string): Compared {
   return {
-    takeId: take.id, candidateId, condition: take.condition, gains: take.gains[candidateId] ?? {}, windMs: take.windMs, noiseDba: take.noiseDba,
-    controls: take.controls, startedAtMs: take.startedAtMs,
+    takeId: take.id,
+    candidateId,
+    condition: take.condition,
+    gains: take.gains[candidateId] ?? {},
+    windMs: take.windMs,
+    noiseDba: take.noiseDba,
+    controls: take.controls,
+    startedAtMs: take.startedAtMs,
   };
 }
 

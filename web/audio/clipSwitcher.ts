@@ -1,5 +1,5 @@
-import { type SwitcherCommand, type SwitcherReport } from './switcherMessages.ts';
 import workletUrl from './switcher.worklet.ts?worker&url';
+import type { SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
 
 const RATE_HZ = 48_000;
 /** Level at which listening starts: -20 dB. */
@@ -33,7 +33,10 @@ export class ClipSwitcher {
     this.volume.gain.value = START_GAIN;
     this.node.connect(this.volume).connect(this.context.destination);
     this.lengthS = (decoded[0]?.length ?? 0) / RATE_HZ;
-    this.tell({ kind: 'load', clips: decoded }, decoded.map((clip) => clip.buffer as ArrayBuffer));
+    this.tell(
+      { kind: 'load', clips: decoded },
+      decoded.map((clip) => clip.buffer as ArrayBuffer),
+    );
   }
 
   private tell(command: SwitcherCommand, transfer: Transferable[] = []): void {

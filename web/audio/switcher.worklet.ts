@@ -1,5 +1,5 @@
 /** Runs on the audio thread: all clips side by side at one position, of which one is heard. */
-import { type SwitcherCommand, type SwitcherReport } from './switcherMessages.ts';
+import type { SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
 
 declare const sampleRate: number;
 declare abstract class AudioWorkletProcessor {

@@ -1,5 +1,5 @@
-import { useId } from 'react';
 import { TAPE_KINDS, type Tape } from '@marvet/core/domain/tape';
+import { useId } from 'react';
 
 const HEIGHT = 22;
 const INK = '#171B1E';
@@ -19,19 +19,47 @@ function Pattern({ id, pattern }: { id: string; pattern: (typeof TAPE_KINDS)[num
     case 'plain':
       return <pattern id={id} width="8" height="8" patternUnits="userSpaceOnUse" />;
     case 'diagonal':
-      return <pattern id={id} width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M2 0V8" {...stroke} /></pattern>;
+      return (
+        <pattern id={id} width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M2 0V8" {...stroke} />
+        </pattern>
+      );
     case 'dots':
-      return <pattern id={id} width="7" height="7" patternUnits="userSpaceOnUse"><circle cx="3" cy="3" r="1.5" fill={INK} fillOpacity="0.45" /></pattern>;
+      return (
+        <pattern id={id} width="7" height="7" patternUnits="userSpaceOnUse">
+          <circle cx="3" cy="3" r="1.5" fill={INK} fillOpacity="0.45" />
+        </pattern>
+      );
     case 'bars':
-      return <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse"><path d="M2 0V6" {...stroke} /></pattern>;
+      return (
+        <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse">
+          <path d="M2 0V6" {...stroke} />
+        </pattern>
+      );
     case 'cross-hatch':
-      return <pattern id={id} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 3H7M3 0V7" {...stroke} strokeWidth={1} /></pattern>;
+      return (
+        <pattern id={id} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 3H7M3 0V7" {...stroke} strokeWidth={1} />
+        </pattern>
+      );
     case 'chevron':
-      return <pattern id={id} width="8" height="8" patternUnits="userSpaceOnUse"><path d="M0 6L4 2L8 6" {...stroke} /></pattern>;
+      return (
+        <pattern id={id} width="8" height="8" patternUnits="userSpaceOnUse">
+          <path d="M0 6L4 2L8 6" {...stroke} />
+        </pattern>
+      );
     case 'grid':
-      return <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse"><path d="M0 3H6M3 0V6" {...stroke} strokeWidth={1} /></pattern>;
+      return (
+        <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse">
+          <path d="M0 3H6M3 0V6" {...stroke} strokeWidth={1} />
+        </pattern>
+      );
     case 'rings':
-      return <pattern id={id} width="9" height="9" patternUnits="userSpaceOnUse"><circle cx="4" cy="4" r="2.4" {...stroke} strokeWidth={1.2} /></pattern>;
+      return (
+        <pattern id={id} width="9" height="9" patternUnits="userSpaceOnUse">
+          <circle cx="4" cy="4" r="2.4" {...stroke} strokeWidth={1.2} />
+        </pattern>
+      );
   }
 }
 

@@ -16,7 +16,7 @@ interface VirtualTableProps<Row> {
 
 /** A dense table that sorts by its headings and draws only the rows that are seen. Numeric columns say so in `meta.numeric`. */
 export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSorting, picked }: VirtualTableProps<Row>) {
-  const scroll = useRef<HTMLDivElement>(null);
+  const scroll = useRef<HTMLElement>(null);
   const table = useReactTable({
     data: rows,
     columns,
@@ -28,13 +28,19 @@ export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSor
     sortDescFirst: false,
   });
   const sorted = table.getRowModel().rows;
-  const virtual = useVirtualizer({ count: sorted.length, getScrollElement: () => scroll.current, estimateSize: () => ROW_PX, overscan: 12, initialRect: { width: 800, height: 600 } });
+  const virtual = useVirtualizer({
+    count: sorted.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+    initialRect: { width: 800, height: 600 },
+  });
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   const numeric = (meta: unknown) => ((meta as { numeric?: boolean } | undefined)?.numeric ? 'num' : '');
   return (
-    <div className="grid-scroll" ref={scroll} tabIndex={0} role="region" aria-label={label}>
+    <section className="grid-scroll" ref={scroll} tabIndex={0} aria-label={label}>
       <table className="grid-table" aria-rowcount={sorted.length + 1}>
         <thead>
           <tr>
@@ -80,6 +86,6 @@ export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSor
           )}
         </tbody>
       </table>
-    </div>
+    </section>
   );
 }

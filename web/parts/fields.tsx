@@ -2,7 +2,19 @@ import { type ReactNode, useEffect, useId, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 
 /** A labelled control with room for its error and a word of help. */
-export function Field({ label, error, help, children, className }: { label: string; error?: string | undefined; help?: string; children: (id: string) => ReactNode; className?: string }) {
+export function Field({
+  label,
+  error,
+  help,
+  children,
+  className,
+}: {
+  label: string;
+  error?: string | undefined;
+  help?: string;
+  children: (id: string) => ReactNode;
+  className?: string;
+}) {
   const id = useId();
   return (
     <Form.Group className={className}>

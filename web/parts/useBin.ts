@@ -1,6 +1,6 @@
 import { useCallback } from 'react';
-import { useBinRecordMutation, useRestoreRecordMutation } from '../app/api/records.ts';
 import { troubleText } from '../app/api/base.ts';
+import { useBinRecordMutation, useRestoreRecordMutation } from '../app/api/records.ts';
 import { useNotice } from './notices.tsx';
 
 /** Puts a record of a trial into the bin and offers to undo it. */

@@ -1,4 +1,4 @@
-import { type MigrationInterface, type QueryRunner } from 'typeorm';
+import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 const TRIAL = 'REFERENCES "trial" ("id") ON DELETE CASCADE';
 

@@ -1,8 +1,8 @@
-import { type Chain, type ChainDraft } from '@marvet/core/domain/chain';
-import { type Criterion, type CriterionDraft, type Mark, type MarkDraft } from '@marvet/core/domain/criterion';
-import { type Item, type ItemDraft } from '@marvet/core/domain/item';
-import { type Script, type ScriptDraft } from '@marvet/core/domain/script';
-import { type Station, type StationDraft } from '@marvet/core/domain/station';
+import type { Chain, ChainDraft } from '@marvet/core/domain/chain';
+import type { Criterion, CriterionDraft, Mark, MarkDraft } from '@marvet/core/domain/criterion';
+import type { Item, ItemDraft } from '@marvet/core/domain/item';
+import type { Script, ScriptDraft } from '@marvet/core/domain/script';
+import type { Station, StationDraft } from '@marvet/core/domain/station';
 import { api } from './base.ts';
 
 /** A draft to be saved: with an id it changes that record, without one it makes a new one. */
@@ -12,11 +12,13 @@ interface Saved<Draft> {
   draft: Draft;
 }
 
-const saving = (path: string) => ({ trialId, id, draft }: Saved<object>) => ({
-  url: `trials/${trialId}/${path}${id ? `/${id}` : ''}`,
-  method: id ? 'PUT' : 'POST',
-  body: draft,
-});
+const saving =
+  (path: string) =>
+  ({ trialId, id, draft }: Saved<object>) => ({
+    url: `trials/${trialId}/${path}${id ? `/${id}` : ''}`,
+    method: id ? 'PUT' : 'POST',
+    body: draft,
+  });
 
 /** A deleted thing as the bin knows it. */
 export interface Binned {
@@ -30,16 +32,38 @@ const PATHS: Record<string, string> = { criterion: 'criteria', chain: 'chains', 
 const ALL_OF_TRIAL = ['Trials', 'Criteria', 'Chains', 'Stations', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Sessions', 'Verdict', 'Bin'] as const;
 
 export const {
-  useCriteriaQuery, useSaveCriterionMutation, useMarksQuery, useSaveMarkMutation, useItemsQuery, useSaveItemMutation, useBinItemMutation, useRestoreItemMutation, useBinnedItemsQuery,
-  useChainsQuery, useSaveChainMutation, useStationsQuery, useSaveStationMutation, useScriptsQuery, useSaveScriptMutation, useBinQuery, useBinRecordMutation, useRestoreRecordMutation,
+  useCriteriaQuery,
+  useSaveCriterionMutation,
+  useMarksQuery,
+  useSaveMarkMutation,
+  useItemsQuery,
+  useSaveItemMutation,
+  useBinItemMutation,
+  useRestoreItemMutation,
+  useBinnedItemsQuery,
+  useChainsQuery,
+  useSaveChainMutation,
+  useStationsQuery,
+  useSaveStationMutation,
+  useScriptsQuery,
+  useSaveScriptMutation,
+  useBinQuery,
+  useBinRecordMutation,
+  useRestoreRecordMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     criteria: build.query<Criterion[], string>({ query: (trialId) => `trials/${trialId}/criteria`, providesTags: ['Criteria'] }),
     saveCriterion: build.mutation<Criterion, Saved<CriterionDraft>>({ query: saving('criteria'), invalidatesTags: ['Criteria', 'Trials', 'Verdict'] }),
     marks: build.query<Mark[], string>({ query: (trialId) => `trials/${trialId}/marks`, providesTags: ['Marks'] }),
-    saveMark: build.mutation<Mark, { trialId: string; mark: MarkDraft }>({ query: ({ trialId, mark }) => ({ url: `trials/${trialId}/marks`, method: 'PUT', body: mark }), invalidatesTags: ['Marks', 'Verdict'] }),
+    saveMark: build.mutation<Mark, { trialId: string; mark: MarkDraft }>({
+      query: ({ trialId, mark }) => ({ url: `trials/${trialId}/marks`, method: 'PUT', body: mark }),
+      invalidatesTags: ['Marks', 'Verdict'],
+    }),
     items: build.query<Item[], void>({ query: () => 'items', providesTags: ['Items'] }),
-    saveItem: build.mutation<Item, { id: string | null; draft: ItemDraft }>({ query: ({ id, draft }) => ({ url: id ? `items/${id}` : 'items', method: id ? 'PUT' : 'POST', body: draft }), invalidatesTags: ['Items', 'Verdict'] }),
+    saveItem: build.mutation<Item, { id: string | null; draft: ItemDraft }>({
+      query: ({ id, draft }) => ({ url: id ? `items/${id}` : 'items', method: id ? 'PUT' : 'POST', body: draft }),
+      invalidatesTags: ['Items', 'Verdict'],
+    }),
     binItem: build.mutation<void, string>({ query: (id) => ({ url: `items/${id}`, method: 'DELETE' }), invalidatesTags: ['Items'] }),
     binnedItems: build.query<Item[], void>({ query: () => 'restore/items', providesTags: ['Items'] }),
     restoreItem: build.mutation<void, string>({ query: (id) => ({ url: `restore/items/${id}`, method: 'POST' }), invalidatesTags: ['Items'] }),
@@ -50,7 +74,13 @@ export const {
     scripts: build.query<Script[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
     saveScript: build.mutation<Script, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
     bin: build.query<Binned[], string>({ query: (trialId) => `trials/${trialId}/bin`, providesTags: ['Bin'] }),
-    binRecord: build.mutation<void, { trialId: string; kind: string; id: string }>({ query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/${PATHS[kind]}/${id}`, method: 'DELETE' }), invalidatesTags: [...ALL_OF_TRIAL] }),
-    restoreRecord: build.mutation<void, { trialId: string; kind: string; id: string }>({ query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/bin/restore`, method: 'POST', body: { kind, id } }), invalidatesTags: [...ALL_OF_TRIAL] }),
+    binRecord: build.mutation<void, { trialId: string; kind: string; id: string }>({
+      query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/${PATHS[kind]}/${id}`, method: 'DELETE' }),
+      invalidatesTags: [...ALL_OF_TRIAL],
+    }),
+    restoreRecord: build.mutation<void, { trialId: string; kind: string; id: string }>({
+      query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/bin/restore`, method: 'POST', body: { kind, id } }),
+      invalidatesTags: [...ALL_OF_TRIAL],
+    }),
   }),
 });

@@ -1,8 +1,8 @@
-import { type LogLine } from '@marvet/core/domain/logLine';
-import { type Plan, type PlanDraft } from '@marvet/core/domain/plan';
-import { type Assignment, type AudioFile, type MeasureState, type RecordingDetail } from '@marvet/core/domain/recording';
-import { type Take } from '@marvet/core/domain/take';
-import { type MeasureId } from '@marvet/core/measure/catalogue';
+import type { LogLine } from '@marvet/core/domain/logLine';
+import type { Plan, PlanDraft } from '@marvet/core/domain/plan';
+import type { Assignment, AudioFile, MeasureState, RecordingDetail } from '@marvet/core/domain/recording';
+import type { Take } from '@marvet/core/domain/take';
+import type { MeasureId } from '@marvet/core/measure/catalogue';
 import { api } from './base.ts';
 
 /** One recording in a table: its place, its file and its figures. */
@@ -34,8 +34,16 @@ const workApi = api.injectEndpoints({
 
 export const { usePlanQuery } = workApi;
 export const {
-  useSavePlanMutation, useCommitPlanMutation, useTakesQuery, useSendLogMutation, useFilesQuery, useRecordingsQuery, useRecordingQuery,
-  useAssignFileMutation, useCancelMeasuringMutation, useMeasureAgainMutation,
+  useSavePlanMutation,
+  useCommitPlanMutation,
+  useTakesQuery,
+  useSendLogMutation,
+  useFilesQuery,
+  useRecordingsQuery,
+  useRecordingQuery,
+  useAssignFileMutation,
+  useCancelMeasuringMutation,
+  useMeasureAgainMutation,
 } = workApi.injectEndpoints({
   endpoints: (build) => ({
     savePlan: build.mutation<Plan, { trialId: string; draft: PlanDraft }>({
@@ -46,14 +54,29 @@ export const {
         await queryFulfilled.catch(() => shown.undo());
       },
     }),
-    commitPlan: build.mutation<CommitResult, string>({ query: (trialId) => ({ url: `trials/${trialId}/plan/commit`, method: 'POST' }), invalidatesTags: ['Plan', 'Takes', 'Trials'] }),
+    commitPlan: build.mutation<CommitResult, string>({
+      query: (trialId) => ({ url: `trials/${trialId}/plan/commit`, method: 'POST' }),
+      invalidatesTags: ['Plan', 'Takes', 'Trials'],
+    }),
     takes: build.query<Take[], string>({ query: (trialId) => `trials/${trialId}/takes`, providesTags: ['Takes'] }),
-    sendLog: build.mutation<{ accepted: string[]; unknown: string[] }, { trialId: string; lines: LogLine[] }>({ query: ({ trialId, lines }) => ({ url: `trials/${trialId}/log`, method: 'POST', body: { lines } }), invalidatesTags: ['Takes', 'Trials', 'Verdict'] }),
+    sendLog: build.mutation<{ accepted: string[]; unknown: string[] }, { trialId: string; lines: LogLine[] }>({
+      query: ({ trialId, lines }) => ({ url: `trials/${trialId}/log`, method: 'POST', body: { lines } }),
+      invalidatesTags: ['Takes', 'Trials', 'Verdict'],
+    }),
     files: build.query<AudioFile[], string>({ query: (trialId) => `trials/${trialId}/files`, providesTags: ['Files'] }),
     recordings: build.query<RecordingRow[], string>({ query: (trialId) => `trials/${trialId}/recordings`, providesTags: ['Recordings'] }),
     recording: build.query<RecordingDetail, { trialId: string; id: string }>({ query: ({ trialId, id }) => `trials/${trialId}/recordings/${id}`, providesTags: ['Recordings'] }),
-    assignFile: build.mutation<AudioFile, { trialId: string; fileId: string; assignment: Assignment }>({ query: ({ trialId, fileId, assignment }) => ({ url: `trials/${trialId}/files/${fileId}/assignment`, method: 'PUT', body: assignment }), invalidatesTags: ['Files', 'Recordings', 'Verdict'] }),
-    cancelMeasuring: build.mutation<void, { trialId: string; fileId: string }>({ query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/cancel`, method: 'POST' }), invalidatesTags: ['Files'] }),
-    measureAgain: build.mutation<void, { trialId: string; fileId: string }>({ query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/measure`, method: 'POST' }), invalidatesTags: ['Files'] }),
+    assignFile: build.mutation<AudioFile, { trialId: string; fileId: string; assignment: Assignment }>({
+      query: ({ trialId, fileId, assignment }) => ({ url: `trials/${trialId}/files/${fileId}/assignment`, method: 'PUT', body: assignment }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict'],
+    }),
+    cancelMeasuring: build.mutation<void, { trialId: string; fileId: string }>({
+      query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/cancel`, method: 'POST' }),
+      invalidatesTags: ['Files'],
+    }),
+    measureAgain: build.mutation<void, { trialId: string; fileId: string }>({
+      query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/measure`, method: 'POST' }),
+      invalidatesTags: ['Files'],
+    }),
   }),
 });

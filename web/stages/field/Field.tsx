@@ -1,8 +1,8 @@
-import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
 import { newId } from '@marvet/core/domain/identity';
-import { type Take } from '@marvet/core/domain/take';
+import type { Take } from '@marvet/core/domain/take';
+import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
 import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
 import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';

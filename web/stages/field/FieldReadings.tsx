@@ -1,8 +1,8 @@
-import { type Chain } from '@marvet/core/domain/chain';
+import type { Chain } from '@marvet/core/domain/chain';
 import { GAIN_STAGES, type Take } from '@marvet/core/domain/take';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
-import { type FieldState } from './useFieldLog.ts';
+import type { FieldState } from './useFieldLog.ts';
 
 /** Wind, noise and the gains of every stage, as read on the day. */
 export function FieldReadings({ take, chains, write }: { take: Take; chains: Chain[]; write: FieldState['write'] }) {
@@ -10,8 +10,20 @@ export function FieldReadings({ take, chains, write }: { take: Take; chains: Cha
     <details className="readings" open={take.windMs === null && take.noiseDba === null ? undefined : true}>
       <summary>Wind, noise, gains</summary>
       <div className="readings-conditions">
-        <KeptNumber label="Wind, m/s" min={0} max={60} value={take.windMs} onKeep={(windMs) => void write({ kind: 'conditions', takeId: take.id, windMs, noiseDba: take.noiseDba })} />
-        <KeptNumber label="Noise, dB A" min={0} max={150} value={take.noiseDba} onKeep={(noiseDba) => void write({ kind: 'conditions', takeId: take.id, windMs: take.windMs, noiseDba })} />
+        <KeptNumber
+          label="Wind, m/s"
+          min={0}
+          max={60}
+          value={take.windMs}
+          onKeep={(windMs) => void write({ kind: 'conditions', takeId: take.id, windMs, noiseDba: take.noiseDba })}
+        />
+        <KeptNumber
+          label="Noise, dB A"
+          min={0}
+          max={150}
+          value={take.noiseDba}
+          onKeep={(noiseDba) => void write({ kind: 'conditions', takeId: take.id, windMs: take.windMs, noiseDba })}
+        />
       </div>
       <table className="plain">
         <thead>

@@ -1,12 +1,12 @@
+import type { Caution } from '@marvet/core/domain/caution';
+import type { Chain } from '@marvet/core/domain/chain';
+import type { Control } from '@marvet/core/domain/plan';
+import type { Script } from '@marvet/core/domain/script';
+import { slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
 import { ChevronLeft, ChevronRight, CloudOff } from 'lucide-react';
 import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { type Caution } from '@marvet/core/domain/caution';
-import { type Chain } from '@marvet/core/domain/chain';
-import { type Control } from '@marvet/core/domain/plan';
-import { type Script } from '@marvet/core/domain/script';
-import { slateLabel, type Take, TAKE_FLAGS, type TakeFlag } from '@marvet/core/domain/take';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { KeptText } from '../../parts/fields.tsx';
@@ -14,7 +14,7 @@ import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { FieldReadings } from './FieldReadings.tsx';
 import { RollingTime } from './RollingTime.tsx';
-import { type FieldState } from './useFieldLog.ts';
+import type { FieldState } from './useFieldLog.ts';
 
 const FLAG_KEYS: Record<TakeFlag, string> = { wind: 'w', traffic: 't', 'break-up': 'b', handling: 'h', spoiled: 'x' };
 const FLAG_NAMES: Record<TakeFlag, string> = { wind: 'Wind', traffic: 'Traffic', 'break-up': 'Break-up', handling: 'Handling', spoiled: 'Spoiled' };
@@ -52,15 +52,23 @@ export function Runner({ take, next, chains, script, cautions, controls, log, on
   };
   const flag = (each: TakeFlag) => void log.write({ kind: take.flags.some((mark) => mark.flag === each) ? 'unflag' : 'flag', takeId: take.id, flag: each });
   const skip = () => take.status !== 'rolling' && take.status !== 'done' && void log.write({ kind: take.status === 'skipped' ? 'unskip' : 'skip', takeId: take.id });
-  useHotkeys('space', (event) => {
-    if ((event.target as HTMLElement).closest('button, a')) return;
-    event.preventDefault();
-    act();
-  }, [take, next]);
-  useHotkeys('w, t, b, h, x', (_event, handler) => {
-    const hit = TAKE_FLAGS.find((each) => FLAG_KEYS[each] === handler.keys?.join(''));
-    if (hit) flag(hit);
-  }, [take]);
+  useHotkeys(
+    'space',
+    (event) => {
+      if ((event.target as HTMLElement).closest('button, a')) return;
+      event.preventDefault();
+      act();
+    },
+    [take, next],
+  );
+  useHotkeys(
+    'w, t, b, h, x',
+    (_event, handler) => {
+      const hit = TAKE_FLAGS.find((each) => FLAG_KEYS[each] === handler.keys?.join(''));
+      if (hit) flag(hit);
+    },
+    [take],
+  );
   useHotkeys('r', () => take.status === 'done' && onRedo(), [take]);
   useHotkeys('s', () => skip(), [take]);
   useHotkeys('n', (event) => {
@@ -106,13 +114,24 @@ export function Runner({ take, next, chains, script, cautions, controls, log, on
       </dl>
       {script?.text && <p className="runner-text">{script.text}</p>}
       <Cautions cautions={cautions} />
-      <Button className={`runner-act ${take.status}`} variant={take.status === 'rolling' ? 'dark-ink' : 'primary'} onClick={act} disabled={(take.status === 'done' || take.status === 'skipped') && !next}>
+      <Button
+        className={`runner-act ${take.status}`}
+        variant={take.status === 'rolling' ? 'dark-ink' : 'primary'}
+        onClick={act}
+        disabled={(take.status === 'done' || take.status === 'skipped') && !next}
+      >
         {actText(take, next)}
         <kbd>Space</kbd>
       </Button>
       <div className="flag-grid">
         {TAKE_FLAGS.map((each) => (
-          <Button key={each} variant="outline" aria-pressed={take.flags.some((mark) => mark.flag === each)} className={take.flags.some((mark) => mark.flag === each) ? `flagged ${each}` : ''} onClick={() => flag(each)}>
+          <Button
+            key={each}
+            variant="outline"
+            aria-pressed={take.flags.some((mark) => mark.flag === each)}
+            className={take.flags.some((mark) => mark.flag === each) ? `flagged ${each}` : ''}
+            onClick={() => flag(each)}
+          >
             {FLAG_NAMES[each]}
             <kbd>{FLAG_KEYS[each].toUpperCase()}</kbd>
           </Button>
@@ -126,7 +145,14 @@ export function Runner({ take, next, chains, script, cautions, controls, log, on
         </Button>
       </div>
       <div ref={note}>
-        <KeptText label="Note (N)" rows={2} maxLength={2000} value={take.note} onKeep={(text) => void log.write({ kind: 'note', takeId: take.id, text })} placeholder="what happened, what was on" />
+        <KeptText
+          label="Note (N)"
+          rows={2}
+          maxLength={2000}
+          value={take.note}
+          onKeep={(text) => void log.write({ kind: 'note', takeId: take.id, text })}
+          placeholder="what happened, what was on"
+        />
       </div>
       <FieldReadings take={take} chains={chains} write={log.write} />
       <LogState log={log} />
@@ -142,7 +168,12 @@ function LogState({ log }: { log: FieldState }) {
       </div>
     );
   }
-  if (log.waiting === 0) return <div className="small soft" role="status">Everything is on the server.</div>;
+  if (log.waiting === 0)
+    return (
+      <div className="small soft" role="status">
+        Everything is on the server.
+      </div>
+    );
   return (
     <div className={log.reachable ? 'small soft' : 'caution'} role="status">
       {!log.reachable && <CloudOff size={17} aria-hidden />}

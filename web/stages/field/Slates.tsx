@@ -1,21 +1,38 @@
-import { useEffect, useRef } from 'react';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 
 const MARK: Record<Take['status'], string> = { planned: 'none', rolling: 'some', done: 'all', skipped: 'none' };
 
+/** Scrolls the list, and only the list, to a row; scrollIntoView would move the page away from the runner. */
+function intoSight(row: HTMLElement | null): void {
+  const list = row?.parentElement;
+  if (row && list) list.scrollTop = row.offsetTop - list.clientHeight / 2;
+}
+
 /** All slates in their order; one is chosen by a tap. */
 export function Slates({ takes, current, onChoose }: { takes: Take[]; current: Take; onChoose: (take: Take) => void }) {
   const words = useTrialWords(useTrialId());
-  const chosen = useRef<HTMLButtonElement>(null);
-  useEffect(() => chosen.current?.scrollIntoView({ block: 'nearest' }), [current.id]);
   const done = takes.filter((take) => take.status === 'done').length;
   return (
-    <Sheet title="Slates" aside={<span className="mono small">{done}/{takes.filter((take) => take.status !== 'skipped').length}</span>}>
+    <Sheet
+      title="Slates"
+      aside={
+        <span className="mono small">
+          {done}/{takes.filter((take) => take.status !== 'skipped').length}
+        </span>
+      }
+    >
       <div className="slate-list">
         {takes.map((take) => (
-          <button key={take.id} type="button" ref={take.id === current.id ? chosen : null} className={`slate-row ${take.id === current.id ? 'current' : ''} ${take.status}`} aria-current={take.id === current.id} onClick={() => onChoose(take)}>
+          <button
+            key={take.id}
+            type="button"
+            ref={take.id === current.id ? intoSight : undefined}
+            className={`slate-row ${take.id === current.id ? 'current' : ''} ${take.status}`}
+            aria-current={take.id === current.id}
+            onClick={() => onChoose(take)}
+          >
             <span className={`stop ${MARK[take.status]}`} aria-hidden />
             <b className="mono">{slateLabel(take)}</b>
             <span className="grow text-start">

@@ -1,5 +1,5 @@
 import { newId } from '@marvet/core/domain/identity';
-import { type LogLine } from '@marvet/core/domain/logLine';
+import type { LogLine } from '@marvet/core/domain/logLine';
 import { forgetLines, type WaitingLine, waitingLines, writeLine } from './lineStore.ts';
 
 /** A line before it has its identity and time. */

@@ -1,5 +1,5 @@
+import type { LogLine } from '@marvet/core/domain/logLine';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import { type LogLine } from '@marvet/core/domain/logLine';
 
 /** A line of the field log that waits in this browser, with the trial it belongs to. */
 export interface WaitingLine {

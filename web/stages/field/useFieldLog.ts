@@ -1,6 +1,6 @@
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { applyLog } from '@marvet/core/domain/logLine';
-import { type Take } from '@marvet/core/domain/take';
+import type { Take } from '@marvet/core/domain/take';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useSendLogMutation, useTakesQuery } from '../../app/api/work.ts';
 import { fieldLogOf, type NewLine } from './fieldLog.ts';
 

@@ -1,9 +1,9 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import { type Chain, type ChainDraft, chainDraftSchema } from '@marvet/core/domain/chain';
+import type { Item } from '@marvet/core/domain/item';
+import { nextTape, TAPE_KINDS } from '@marvet/core/domain/tape';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { type Chain, type ChainDraft, chainDraftSchema } from '@marvet/core/domain/chain';
-import { type Item } from '@marvet/core/domain/item';
-import { nextTape, TAPE_KINDS } from '@marvet/core/domain/tape';
 import { useSaveChainMutation } from '../../app/api/records.ts';
 import { Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
@@ -40,9 +40,13 @@ export function ChainDialog({ trialId, chain, chains, items, onClose }: ChainDia
   return (
     <RecordDialog title={chain ? 'Change candidate' : 'New candidate'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading} size="lg">
       <div className="row-line align-items-start">
-        <Field label="Name" className="grow" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...name} />}</Field>
+        <Field label="Name" className="grow" error={errors.name?.message}>
+          {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...name} />}
+        </Field>
         <Field label="Letters" error={errors.tape?.letters?.message}>
-          {(id) => <Form.Control id={id} className="mono text-uppercase" style={{ width: 64 }} maxLength={2} isInvalid={!!errors.tape?.letters} {...form.register('tape.letters')} />}
+          {(id) => (
+            <Form.Control id={id} className="mono text-uppercase" style={{ width: 64 }} maxLength={2} isInvalid={!!errors.tape?.letters} {...form.register('tape.letters')} />
+          )}
         </Field>
         <Field label="Tape">
           {(id) => (
@@ -61,7 +65,9 @@ export function ChainDialog({ trialId, chain, chains, items, onClose }: ChainDia
       </div>
       <ChainLinks form={form as never} items={items} />
       <div className="row-line align-items-end">
-        <Field label="Where the microphone sits" className="grow">{(id) => <Form.Control id={id} placeholder="breastbone, under the jumper" {...form.register('rig.placement')} />}</Field>
+        <Field label="Where the microphone sits" className="grow">
+          {(id) => <Form.Control id={id} placeholder="breastbone, under the jumper" {...form.register('rig.placement')} />}
+        </Field>
         <Form.Check id="on-skin" label="taped on skin" className="mb-2" {...form.register('rig.onSkin')} />
         <Form.Check id="candidate" label="takes part" className="mb-2" {...form.register('candidate')} />
       </div>

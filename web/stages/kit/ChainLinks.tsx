@@ -1,10 +1,10 @@
+import { type ChainDraft, linkSettingsSchema } from '@marvet/core/domain/chain';
+import { type Item, itemKindSchema } from '@marvet/core/domain/item';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useFieldArray, type UseFormReturn } from 'react-hook-form';
-import { type ChainDraft, linkSettingsSchema } from '@marvet/core/domain/chain';
-import { type Item, itemKindSchema } from '@marvet/core/domain/item';
+import { type UseFormReturn, useFieldArray } from 'react-hook-form';
 import { asNumber } from '../../parts/fields.tsx';
 
 /** The links of a chain in signal order: add from the library, move, set, take out. */
@@ -20,14 +20,41 @@ export function ChainLinks({ form, items }: { form: UseFormReturn<ChainDraft>; i
         <div key={field.id} className="link-row">
           <span className="mono soft">{index + 1}</span>
           <b className="grow">{nameOf(field.itemId)}</b>
-          <Form.Control className="mono" size="sm" placeholder="gain dB" aria-label={`Gain of ${nameOf(field.itemId)} in dB`} isInvalid={!!errors?.[index]?.settings?.gainDb} {...form.register(`links.${index}.settings.gainDb`, asNumber)} />
-          <Form.Control className="mono" size="sm" placeholder="low-cut Hz" aria-label={`Low-cut of ${nameOf(field.itemId)} in Hz`} isInvalid={!!errors?.[index]?.settings?.lowCutHz} {...form.register(`links.${index}.settings.lowCutHz`, asNumber)} />
-          <Form.Control size="sm" className="link-note" placeholder="other settings" aria-label={`Other settings of ${nameOf(field.itemId)}`} {...form.register(`links.${index}.settings.note`)} />
+          <Form.Control
+            className="mono"
+            size="sm"
+            placeholder="gain dB"
+            aria-label={`Gain of ${nameOf(field.itemId)} in dB`}
+            isInvalid={!!errors?.[index]?.settings?.gainDb}
+            {...form.register(`links.${index}.settings.gainDb`, asNumber)}
+          />
+          <Form.Control
+            className="mono"
+            size="sm"
+            placeholder="low-cut Hz"
+            aria-label={`Low-cut of ${nameOf(field.itemId)} in Hz`}
+            isInvalid={!!errors?.[index]?.settings?.lowCutHz}
+            {...form.register(`links.${index}.settings.lowCutHz`, asNumber)}
+          />
+          <Form.Control
+            size="sm"
+            className="link-note"
+            placeholder="other settings"
+            aria-label={`Other settings of ${nameOf(field.itemId)}`}
+            {...form.register(`links.${index}.settings.note`)}
+          />
           <span className="text-nowrap">
             <Button size="sm" variant="plain" className="icon" disabled={index === 0} aria-label={`Move ${nameOf(field.itemId)} up`} onClick={() => move(index, index - 1)}>
               <ArrowUp size={15} aria-hidden />
             </Button>
-            <Button size="sm" variant="plain" className="icon" disabled={index === fields.length - 1} aria-label={`Move ${nameOf(field.itemId)} down`} onClick={() => move(index, index + 1)}>
+            <Button
+              size="sm"
+              variant="plain"
+              className="icon"
+              disabled={index === fields.length - 1}
+              aria-label={`Move ${nameOf(field.itemId)} down`}
+              onClick={() => move(index, index + 1)}
+            >
               <ArrowDown size={15} aria-hidden />
             </Button>
             <Button size="sm" variant="plain" className="icon" aria-label={`Take ${nameOf(field.itemId)} out`} onClick={() => remove(index)}>

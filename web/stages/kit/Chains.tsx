@@ -1,10 +1,10 @@
+import { chainBurden } from '@marvet/core/chain/burden';
+import { chainCautions } from '@marvet/core/domain/caution';
+import type { Chain } from '@marvet/core/domain/chain';
+import type { Item } from '@marvet/core/domain/item';
 import { Pencil, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { chainBurden } from '@marvet/core/chain/burden';
-import { chainCautions } from '@marvet/core/domain/caution';
-import { type Chain } from '@marvet/core/domain/chain';
-import { type Item } from '@marvet/core/domain/item';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';

@@ -1,5 +1,5 @@
-import { type Chain } from '@marvet/core/domain/chain';
-import { type Criterion, type Mark } from '@marvet/core/domain/criterion';
+import type { Chain } from '@marvet/core/domain/chain';
+import type { Criterion, Mark } from '@marvet/core/domain/criterion';
 import { useSaveMarkMutation } from '../../app/api/records.ts';
 import { KeptNumber, KeptText } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
@@ -37,8 +37,23 @@ export function Inspection({ trialId, chains, criteria, marks }: { trialId: stri
                   return (
                     <td key={criterion.id}>
                       <div className="mark-cell">
-                        <KeptNumber label={`${criterion.name}, ${chain.name}, points`} hideLabel size="sm" min={0} max={10} value={mark?.points ?? null} onKeep={(points) => keep({ points })} />
-                        <KeptText label={`${criterion.name}, ${chain.name}, why`} hideLabel maxLength={300} placeholder="why" value={mark?.remark ?? ''} onKeep={(remark) => keep({ remark })} />
+                        <KeptNumber
+                          label={`${criterion.name}, ${chain.name}, points`}
+                          hideLabel
+                          size="sm"
+                          min={0}
+                          max={10}
+                          value={mark?.points ?? null}
+                          onKeep={(points) => keep({ points })}
+                        />
+                        <KeptText
+                          label={`${criterion.name}, ${chain.name}, why`}
+                          hideLabel
+                          maxLength={300}
+                          placeholder="why"
+                          value={mark?.remark ?? ''}
+                          onKeep={(remark) => keep({ remark })}
+                        />
                       </div>
                     </td>
                   );

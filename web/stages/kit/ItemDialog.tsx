@@ -1,14 +1,25 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
 import { useSaveItemMutation } from '../../app/api/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 
 const EMPTY: ItemDraft = {
-  kind: 'microphone', name: '', price: null, currency: 'EUR', weightG: null, pattern: null, selfNoiseDba: null, sensitivityMvPerPa: null, maxSplDb: null,
-  batteryType: '', batteryCount: 0, runningTimeH: null, remark: '',
+  kind: 'microphone',
+  name: '',
+  price: null,
+  currency: 'EUR',
+  weightG: null,
+  pattern: null,
+  selfNoiseDba: null,
+  sensitivityMvPerPa: null,
+  maxSplDb: null,
+  batteryType: '',
+  batteryCount: 0,
+  runningTimeH: null,
+  remark: '',
 };
 
 /** One piece of equipment. Boxes left empty mean "not known". */
@@ -38,11 +49,15 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
             </Form.Select>
           )}
         </Field>
-        <Field label="Name" className="grow" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
+        <Field label="Name" className="grow" error={errors.name?.message}>
+          {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
+        </Field>
       </div>
       <div className="row-line align-items-start">
         {number('price', 'Price')}
-        <Field label="Currency" error={errors.currency?.message}>{(id) => <Form.Control id={id} className="mono text-uppercase" style={{ width: 80 }} maxLength={3} {...form.register('currency')} />}</Field>
+        <Field label="Currency" error={errors.currency?.message}>
+          {(id) => <Form.Control id={id} className="mono text-uppercase" style={{ width: 80 }} maxLength={3} {...form.register('currency')} />}
+        </Field>
         {number('weightG', 'Weight (g)')}
       </div>
       {kind === 'microphone' && (
@@ -65,7 +80,9 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
         </>
       )}
       <div className="row-line align-items-start">
-        <Field label="Battery type" className="grow">{(id) => <Form.Control id={id} placeholder="AA" {...form.register('batteryType')} />}</Field>
+        <Field label="Battery type" className="grow">
+          {(id) => <Form.Control id={id} placeholder="AA" {...form.register('batteryType')} />}
+        </Field>
         {number('batteryCount', 'Batteries')}
         {number('runningTimeH', 'Running time (h)')}
       </div>

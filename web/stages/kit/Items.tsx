@@ -1,7 +1,7 @@
+import type { Item } from '@marvet/core/domain/item';
 import { Pencil, Plus, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { type Item } from '@marvet/core/domain/item';
 import { troubleText } from '../../app/api/base.ts';
 import { useBinItemMutation, useBinnedItemsQuery, useRestoreItemMutation } from '../../app/api/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
@@ -15,8 +15,7 @@ export function Items({ items }: { items: Item[] }) {
   const [bin] = useBinItemMutation();
   const [restore] = useRestoreItemMutation();
   const tell = useNotice();
-  const remove = (item: Item) =>
-    void bin(item.id).then(({ error }) => (error ? tell(troubleText(error) ?? '') : tell(`${item.name} is in the bin`, () => void restore(item.id))));
+  const remove = (item: Item) => void bin(item.id).then(({ error }) => (error ? tell(troubleText(error) ?? '') : tell(`${item.name} is in the bin`, () => void restore(item.id))));
   return (
     <Sheet
       title="Library, shared by all trials"

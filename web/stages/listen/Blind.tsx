@@ -1,7 +1,8 @@
+import type { BlindRound } from '@marvet/core/domain/session';
+import { signed } from '@marvet/core/measure/catalogue';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useParams } from 'react-router';
-import { type BlindRound } from '@marvet/core/domain/session';
 import { troubleText } from '../../app/api/base.ts';
 import { useFinishMutation, useRoundQuery } from '../../app/api/judging.ts';
 import { RailFoot } from '../../app/Shell.tsx';
@@ -31,8 +32,8 @@ export default function Blind() {
               <div>
                 <h1>Blind listening</h1>
                 <div className="small soft">
-                  {query.data!.listenerName}, on {query.data!.listenedOn}. All clips at {query.data!.matchedLufs.toFixed(1)} LUFS
-                  {query.data!.matchedLufs < query.data!.targetLufs - 0.05 && `, held below ${query.data!.targetLufs} by the true-peak ceiling of one of them`}.
+                  {query.data!.listenerName}, on {query.data!.listenedOn}. All clips at {signed(query.data!.matchedLufs, 1)} LUFS
+                  {query.data!.matchedLufs < query.data!.targetLufs - 0.05 && `, held below ${signed(query.data!.targetLufs, 1)} by the true-peak ceiling of one of them`}.
                 </div>
               </div>
               <RailFoot />
@@ -53,11 +54,19 @@ function Round({ round }: { round: BlindRound }) {
     <>
       <BlindPlayer listenerId={round.listenerId} letters={round.letters} rated={new Set(round.ratings.map((rating) => rating.letter))} />
       {round.criteria.map((criterion) => (
-        <ScoreSheet key={criterion.id} listenerId={round.listenerId} letters={round.letters} criterion={criterion} ratings={round.ratings.filter((rating) => rating.criterionId === criterion.id)} />
+        <ScoreSheet
+          key={criterion.id}
+          listenerId={round.listenerId}
+          letters={round.letters}
+          criterion={criterion}
+          ratings={round.ratings.filter((rating) => rating.criterionId === criterion.id)}
+        />
       ))}
       {error && troubleText(error) && <Trouble error={error} />}
       <div className="row-line apart">
-        <span className="soft">{open === 0 ? 'All scores are in. Finishing shows which letter was which; after that they cannot change.' : `${open} of ${wanted} scores are open.`}</span>
+        <span className="soft">
+          {open === 0 ? 'All scores are in. Finishing shows which letter was which; after that they cannot change.' : `${open} of ${wanted} scores are open.`}
+        </span>
         <Button size="lg" disabled={open > 0 || isLoading} onClick={() => void finish(round.listenerId)}>
           Finish
         </Button>

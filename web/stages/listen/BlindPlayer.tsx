@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { ClipSwitcher, secondsOf, START_GAIN } from '../../audio/clipSwitcher.ts';
+import { ClipSwitcher, START_GAIN, secondsOf } from '../../audio/clipSwitcher.ts';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 
 const HELP: KeyHelp[] = [
@@ -34,10 +34,12 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
     const player = new ClipSwitcher();
     switcher.current = player;
     const urls = Array.from({ length: count }, (_, index) => `/api/listen/${listenerId}/clips/${String.fromCharCode(65 + index)}`);
-    player.load(urls, ({ frame, heard, playing }) => setState({ atS: secondsOf(frame), heard, playing }), setShare).then(
-      () => setLoop([0, player.lengthS]),
-      (error: Error) => setFailure(error.message),
-    );
+    player
+      .load(urls, ({ frame, heard, playing }) => setState({ atS: secondsOf(frame), heard, playing }), setShare)
+      .then(
+        () => setLoop([0, player.lengthS]),
+        (error: Error) => setFailure(error.message),
+      );
     return () => player.close();
   }, [listenerId, count]);
   const lengthS = switcher.current?.lengthS ?? 0;
@@ -49,15 +51,23 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
     switcher.current?.loop(startS, endS);
   };
   useKeyHelp(HELP);
-  useHotkeys(letters.map((letter) => letter.toLowerCase()).join(','), (_event, handler) => {
-    const index = letters.findIndex((letter) => letter.toLowerCase() === handler.keys?.join(''));
-    if (index >= 0) switcher.current?.hear(index);
-  }, [letters]);
-  useHotkeys('space', (event) => {
-    if ((event.target as HTMLElement).closest('button')) return;
-    event.preventDefault();
-    play();
-  }, [state.playing]);
+  useHotkeys(
+    letters.map((letter) => letter.toLowerCase()).join(','),
+    (_event, handler) => {
+      const index = letters.findIndex((letter) => letter.toLowerCase() === handler.keys?.join(''));
+      if (index >= 0) switcher.current?.hear(index);
+    },
+    [letters],
+  );
+  useHotkeys(
+    'space',
+    (event) => {
+      if ((event.target as HTMLElement).closest('button')) return;
+      event.preventDefault();
+      play();
+    },
+    [state.playing],
+  );
   useHotkeys('[', () => setLoopTo(state.atS, loop[1]), { useKey: true }, [state, loop]);
   useHotkeys(']', () => setLoopTo(loop[0], state.atS), { useKey: true }, [state, loop]);
   useHotkeys('0', () => setLoopTo(0, lengthS), [lengthS]);
@@ -75,7 +85,14 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
       {!ready && <ProgressBar now={share * 100} aria-label="Clips fetched" />}
       <div className="clip-buttons">
         {letters.map((letter, index) => (
-          <button key={letter} type="button" className={`clip-button ${state.heard === index ? 'heard' : ''}`} aria-pressed={state.heard === index} disabled={!ready} onClick={() => switcher.current?.hear(index)}>
+          <button
+            key={letter}
+            type="button"
+            className={`clip-button ${state.heard === index ? 'heard' : ''}`}
+            aria-pressed={state.heard === index}
+            disabled={!ready}
+            onClick={() => switcher.current?.hear(index)}
+          >
             {letter}
             <small>{state.heard === index ? 'heard now' : rated.has(letter) ? 'scored' : ' '}</small>
           </button>
@@ -85,7 +102,16 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
         <Button style={{ minHeight: 48, minWidth: 120 }} disabled={!ready} onClick={play}>
           {state.playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {state.playing ? 'Pause' : 'Play'}
         </Button>
-        <input type="range" aria-label="Position in seconds" min={0} max={lengthS} step={0.05} value={state.atS} disabled={!ready} onChange={(event) => switcher.current?.seek(Number(event.target.value))} />
+        <input
+          type="range"
+          aria-label="Position in seconds"
+          min={0}
+          max={lengthS}
+          step={0.05}
+          value={state.atS}
+          disabled={!ready}
+          onChange={(event) => switcher.current?.seek(Number(event.target.value))}
+        />
         <span className="mono small">
           {state.atS.toFixed(1)} / {lengthS.toFixed(1)} s
         </span>

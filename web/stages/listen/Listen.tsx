@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
-import { useCriteriaQuery } from '../../app/api/records.ts';
 import { useSessionsQuery } from '../../app/api/judging.ts';
+import { useCriteriaQuery } from '../../app/api/records.ts';
 import { useRecordingsQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
@@ -21,12 +21,22 @@ export default function Listen() {
       {() => (
         <div className="columns">
           <div className="stack">
-            {sessions.data!.length === 0 && <Empty>Nobody has listened yet. Choose takes on the right: all clips are brought to one loudness and heard under letters that only the server can read.</Empty>}
+            {sessions.data!.length === 0 && (
+              <Empty>Nobody has listened yet. Choose takes on the right: all clips are brought to one loudness and heard under letters that only the server can read.</Empty>
+            )}
             {sessions.data!.map((session) => (
               <RoundCard key={session.id} trialId={trialId} session={session} criteria={criteria.data!} recordings={recordings.data!} takes={takes.data!} />
             ))}
           </div>
-          <NewRound key={chosen.join()} trialId={trialId} criteria={criteria.data!} recordings={recordings.data!} takes={takes.data!} chosen={chosen} number={sessions.data!.length + 1} />
+          <NewRound
+            key={chosen.join()}
+            trialId={trialId}
+            criteria={criteria.data!}
+            recordings={recordings.data!}
+            takes={takes.data!}
+            chosen={chosen}
+            number={sessions.data!.length + 1}
+          />
         </div>
       )}
     </Loaded>

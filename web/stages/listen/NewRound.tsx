@@ -1,12 +1,12 @@
+import type { Criterion } from '@marvet/core/domain/criterion';
+import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
+import { compareTakes } from '@marvet/core/plan/compare';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
-import { type Criterion } from '@marvet/core/domain/criterion';
-import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
-import { compareTakes } from '@marvet/core/plan/compare';
 import { useAddSessionMutation } from '../../app/api/judging.ts';
-import { type RecordingRow } from '../../app/api/work.ts';
+import type { RecordingRow } from '../../app/api/work.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { comparedOf, useTrialWords } from '../../app/trialData.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
@@ -46,7 +46,13 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const submit = async () => {
     const { data } = await add({
       trialId,
-      draft: { title: `Round ${number}`, recordingIds: picked.map((recording) => recording.id), criterionIds, targetLufs: asNumber.setValueAs(target) ?? -23, ceilingDbtp: asNumber.setValueAs(ceiling) ?? -1 },
+      draft: {
+        title: `Round ${number}`,
+        recordingIds: picked.map((recording) => recording.id),
+        criterionIds,
+        targetLufs: asNumber.setValueAs(target) ?? -23,
+        ceilingDbtp: asNumber.setValueAs(ceiling) ?? -1,
+      },
     });
     if (data) navigate(`/trials/${trialId}/listen`);
   };
@@ -99,7 +105,12 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
         {compared.length > 1 && !comparison.fair && (
           <div className="caution">
             <span>
-              <strong>Not fair:</strong> {comparison.differences.filter((each) => each.spoils).map((each) => each.what).join(', ')} also differ. The scores will say so little about the {underTest}.
+              <strong>Not fair:</strong>{' '}
+              {comparison.differences
+                .filter((each) => each.spoils)
+                .map((each) => each.what)
+                .join(', ')}{' '}
+              also differ. The scores will say so little about the {underTest}.
             </span>
           </div>
         )}
@@ -107,12 +118,22 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
           <legend className="form-label">Judged on</legend>
           {listened.length === 0 && <div className="small soft">No criterion is listened to. Add one in Question.</div>}
           {listened.map((criterion) => (
-            <Form.Check key={criterion.id} id={`on-${criterion.id}`} label={criterion.name} checked={criterionIds.includes(criterion.id)} onChange={() => setCriterionIds(toggle(criterionIds, criterion.id))} />
+            <Form.Check
+              key={criterion.id}
+              id={`on-${criterion.id}`}
+              label={criterion.name}
+              checked={criterionIds.includes(criterion.id)}
+              onChange={() => setCriterionIds(toggle(criterionIds, criterion.id))}
+            />
           ))}
         </fieldset>
         <div className="row-line">
-          <Field label="Matched to, LUFS" className="grow">{(id) => <Form.Control id={id} className="mono" value={target} onChange={(event) => setTarget(event.target.value)} />}</Field>
-          <Field label="Ceiling, dBTP" className="grow">{(id) => <Form.Control id={id} className="mono" value={ceiling} onChange={(event) => setCeiling(event.target.value)} />}</Field>
+          <Field label="Matched to, LUFS" className="grow">
+            {(id) => <Form.Control id={id} className="mono" value={target} onChange={(event) => setTarget(event.target.value)} />}
+          </Field>
+          <Field label="Ceiling, dBTP" className="grow">
+            {(id) => <Form.Control id={id} className="mono" value={ceiling} onChange={(event) => setCeiling(event.target.value)} />}
+          </Field>
         </div>
         <Trouble error={error} />
         <Button type="submit" disabled={picked.length < 2 || criterionIds.length === 0 || isLoading}>

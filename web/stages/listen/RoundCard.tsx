@@ -1,13 +1,14 @@
+import type { Criterion } from '@marvet/core/domain/criterion';
+import type { Listener, Session } from '@marvet/core/domain/session';
+import { slateLabel, type Take } from '@marvet/core/domain/take';
+import { signed } from '@marvet/core/measure/catalogue';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
-import { type Criterion } from '@marvet/core/domain/criterion';
-import { type Listener, type Session } from '@marvet/core/domain/session';
-import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { useAddListenerMutation, useBinListenerMutation, useRestoreListenerMutation } from '../../app/api/judging.ts';
-import { type RecordingRow } from '../../app/api/work.ts';
+import type { RecordingRow } from '../../app/api/work.ts';
 import { useTrialWords } from '../../app/trialData.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
@@ -32,7 +33,7 @@ export function RoundCard({ trialId, session, criteria, recordings, takes }: Rou
       aside={
         <span className="row-line">
           <span className="small soft">
-            {session.recordingIds.length} clips at {session.matchedLufs.toFixed(1)} LUFS{session.sample && ', sample data'}
+            {session.recordingIds.length} clips at {signed(session.matchedLufs, 1)} LUFS{session.sample && ', sample data'}
           </span>
           <Button size="sm" variant="plain" aria-label={`Delete ${session.title}`} onClick={() => bin(session.id, session.title)}>
             <Trash2 size={15} aria-hidden />
@@ -62,7 +63,8 @@ function ListenerScores({ trialId, session, listener, criteria, recordings, take
   const tell = useNotice();
   const [remove] = useBinListenerMutation();
   const [restore] = useRestoreListenerMutation();
-  const binListener = () => void remove({ trialId, sessionId: session.id, id: listener.id }).then(({ error }) => !error && tell(`${listener.name} is in the bin`, () => void restore(listener.id)));
+  const binListener = () =>
+    void remove({ trialId, sessionId: session.id, id: listener.id }).then(({ error }) => !error && tell(`${listener.name} is in the bin`, () => void restore(listener.id)));
   return (
     <div className="mb-3">
       <div className="row-line apart">
@@ -110,7 +112,12 @@ function ListenerScores({ trialId, session, listener, criteria, recordings, take
                         {ratings.find((rating) => rating.criterionId === criterion.id)?.points}
                       </td>
                     ))}
-                    <td className="small">{ratings.map((rating) => rating.reason).filter(Boolean).join(' ')}</td>
+                    <td className="small">
+                      {ratings
+                        .map((rating) => rating.reason)
+                        .filter(Boolean)
+                        .join(' ')}
+                    </td>
                   </tr>
                 );
               })}
@@ -138,7 +145,14 @@ function NewListener({ trialId, sessionId }: { trialId: string; sessionId: strin
       }}
     >
       <Form.Control className="grow w-auto" aria-label="Listener" placeholder="who listens" maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
-      <Form.Control className="grow w-auto" aria-label="Listened on" placeholder="on what: closed headphones, buds, loudspeakers" maxLength={120} value={listenedOn} onChange={(event) => setListenedOn(event.target.value)} />
+      <Form.Control
+        className="grow w-auto"
+        aria-label="Listened on"
+        placeholder="on what: closed headphones, buds, loudspeakers"
+        maxLength={120}
+        value={listenedOn}
+        onChange={(event) => setListenedOn(event.target.value)}
+      />
       <Button type="submit" disabled={!name.trim() || !listenedOn.trim() || isLoading}>
         Listen blind
       </Button>

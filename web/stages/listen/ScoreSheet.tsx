@@ -1,4 +1,4 @@
-import { type BlindRound, type RatingDraft } from '@marvet/core/domain/session';
+import type { BlindRound, RatingDraft } from '@marvet/core/domain/session';
 import { useRateMutation } from '../../app/api/judging.ts';
 import { KeptText } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
@@ -31,12 +31,23 @@ export function ScoreSheet({ listenerId, letters, criterion, ratings }: ScoreShe
             <div className="stack gap-2">
               <div className="points" role="radiogroup" aria-label={`${criterion.name}, clip ${letter}`}>
                 {POINTS.map((points) => (
-                  <button key={points} type="button" role="radio" aria-checked={rating?.points === points} aria-label={`${points} points`} onClick={() => keep({ points })}>
+                  <label key={points}>
+                    <input type="radio" className="visually-hidden" name={`${criterion.id}-${letter}`} checked={rating?.points === points} onChange={() => keep({ points })} />
                     {points}
-                  </button>
+                    <span className="visually-hidden"> points</span>
+                  </label>
                 ))}
               </div>
-              {rating && <KeptText label={`Why, clip ${letter}`} hideLabel maxLength={4000} placeholder="why, in a word or two" value={rating.reason} onKeep={(reason) => keep({ reason })} />}
+              {rating && (
+                <KeptText
+                  label={`Why, clip ${letter}`}
+                  hideLabel
+                  maxLength={4000}
+                  placeholder="why, in a word or two"
+                  value={rating.reason}
+                  onKeep={(reason) => keep({ reason })}
+                />
+              )}
             </div>
           </div>
         );

@@ -1,9 +1,9 @@
+import { FACTOR_KINDS } from '@marvet/core/domain/factor';
+import type { PlanDraft } from '@marvet/core/domain/plan';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { FACTOR_KINDS } from '@marvet/core/domain/factor';
-import { type PlanDraft } from '@marvet/core/domain/plan';
 import { KeptNumber, KeptText } from '../../parts/fields.tsx';
 import { Sheet } from '../../parts/states.tsx';
 
@@ -17,8 +17,20 @@ export function Controls({ plan, onChange }: { plan: PlanDraft; onChange: (patch
         {plan.controls.map((control, index) => (
           <div key={control.name} className="control-row">
             <b>{control.name}</b>
-            <KeptText label={`Value of ${control.name}`} hideLabel maxLength={120} value={control.value} onKeep={(next) => onChange({ controls: plan.controls.map((each, at) => (at === index ? { ...each, value: next } : each)) })} />
-            <Button size="sm" variant="plain" className="icon" aria-label={`Remove ${control.name}`} onClick={() => onChange({ controls: plan.controls.filter((_each, at) => at !== index) })}>
+            <KeptText
+              label={`Value of ${control.name}`}
+              hideLabel
+              maxLength={120}
+              value={control.value}
+              onKeep={(next) => onChange({ controls: plan.controls.map((each, at) => (at === index ? { ...each, value: next } : each)) })}
+            />
+            <Button
+              size="sm"
+              variant="plain"
+              className="icon"
+              aria-label={`Remove ${control.name}`}
+              onClick={() => onChange({ controls: plan.controls.filter((_each, at) => at !== index) })}
+            >
               <X size={14} aria-hidden />
             </Button>
           </div>
@@ -43,7 +55,15 @@ export function Controls({ plan, onChange }: { plan: PlanDraft; onChange: (patch
       <Sheet title="Time to change, s">
         <div className="times">
           {FACTOR_KINDS.map((kind) => (
-            <KeptNumber key={kind} label={kind} size="sm" min={0} max={7200} value={plan.changeTimesS[kind]} onKeep={(seconds) => onChange({ changeTimesS: { ...plan.changeTimesS, [kind]: seconds ?? 0 } })} />
+            <KeptNumber
+              key={kind}
+              label={kind}
+              size="sm"
+              min={0}
+              max={7200}
+              value={plan.changeTimesS[kind]}
+              onKeep={(seconds) => onChange({ changeTimesS: { ...plan.changeTimesS, [kind]: seconds ?? 0 } })}
+            />
           ))}
           <KeptNumber label="around a take" size="sm" min={0} max={600} value={plan.overheadS} onKeep={(seconds) => onChange({ overheadS: seconds ?? 0 })} />
         </div>

@@ -1,12 +1,12 @@
+import type { Chain } from '@marvet/core/domain/chain';
+import type { Factor, FactorKind } from '@marvet/core/domain/factor';
+import type { PlanDraft } from '@marvet/core/domain/plan';
+import type { Script } from '@marvet/core/domain/script';
+import type { Station } from '@marvet/core/domain/station';
 import { Pencil, Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { type Chain } from '@marvet/core/domain/chain';
-import { type Factor, type FactorKind } from '@marvet/core/domain/factor';
-import { type PlanDraft } from '@marvet/core/domain/plan';
-import { type Script } from '@marvet/core/domain/script';
-import { type Station } from '@marvet/core/domain/station';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
@@ -32,7 +32,12 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
   const binScript = useBin(trialId, 'script');
   const setFactor = (factor: Factor) => onChange({ factors: plan.factors.map((each) => (each.kind === factor.kind ? factor : each)) });
   const levelActions = (kind: FactorKind, id: string, label: string) => {
-    const edit = kind === 'station' ? () => setStation(stations.find((each) => each.id === id) ?? null) : kind === 'script' ? () => setScript(scripts.find((each) => each.id === id) ?? null) : null;
+    const edit =
+      kind === 'station'
+        ? () => setStation(stations.find((each) => each.id === id) ?? null)
+        : kind === 'script'
+          ? () => setScript(scripts.find((each) => each.id === id) ?? null)
+          : null;
     const remove = kind === 'station' ? binStation : kind === 'script' ? binScript : null;
     if (!edit || !remove) return null;
     return (
@@ -72,7 +77,13 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                     <span className="level-actions">
                       {levelActions(kind, level.id, level.label)}
                       {(kind === 'distance' || kind === 'windscreen') && (
-                        <Button size="sm" variant="plain" className="icon" aria-label={`Remove ${level.label}`} onClick={() => setFactor({ ...factor, levels: factor.levels.filter((each) => each.id !== level.id) })}>
+                        <Button
+                          size="sm"
+                          variant="plain"
+                          className="icon"
+                          aria-label={`Remove ${level.label}`}
+                          onClick={() => setFactor({ ...factor, levels: factor.levels.filter((each) => each.id !== level.id) })}
+                        >
                           <X size={13} aria-hidden />
                         </Button>
                       )}
@@ -107,7 +118,13 @@ function NewLevel({ factor, onAdd }: { factor: Factor; onAdd: (factor: Factor) =
   const [text, setText] = useState('');
   const metres = Number(text.replace(',', '.'));
   const isDistance = factor.kind === 'distance';
-  const id = isDistance ? String(metres) : text.trim().toLowerCase().replace(/[^a-z0-9]+/g, '-').slice(0, 40);
+  const id = isDistance
+    ? String(metres)
+    : text
+        .trim()
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .slice(0, 40);
   const usable = text.trim() !== '' && id !== '' && !factor.levels.some((level) => level.id === id) && (!isDistance || (metres > 0 && metres <= 10_000));
   return (
     <Form
@@ -121,7 +138,14 @@ function NewLevel({ factor, onAdd }: { factor: Factor; onAdd: (factor: Factor) =
         setText('');
       }}
     >
-      <Form.Control size="sm" aria-label={isDistance ? 'New distance in metres' : 'New windscreen'} placeholder={isDistance ? 'metres' : 'name'} maxLength={40} value={text} onChange={(event) => setText(event.target.value)} />
+      <Form.Control
+        size="sm"
+        aria-label={isDistance ? 'New distance in metres' : 'New windscreen'}
+        placeholder={isDistance ? 'metres' : 'name'}
+        maxLength={40}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
       <Button size="sm" variant="outline" type="submit" disabled={!usable} aria-label={isDistance ? 'Add distance' : 'Add windscreen'}>
         <Plus size={14} aria-hidden />
       </Button>

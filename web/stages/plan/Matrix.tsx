@@ -1,8 +1,8 @@
-import { Fragment, useMemo } from 'react';
-import { type Chain } from '@marvet/core/domain/chain';
+import type { Chain } from '@marvet/core/domain/chain';
 import { type Level, type Setup, setupKey } from '@marvet/core/domain/factor';
-import { type PlanDraft } from '@marvet/core/domain/plan';
+import type { PlanDraft } from '@marvet/core/domain/plan';
 import { tickedLevels } from '@marvet/core/plan/matrix';
+import { Fragment, useMemo } from 'react';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
@@ -32,7 +32,12 @@ export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Ch
     onChange({ leftOut: [...next] });
   };
   if (cells === 0) return <Sheet title="Cells">{<Empty>Tick at least one level of every factor; the cells of the matrix appear here.</Empty>}</Sheet>;
-  if (cells > MOST_SHOWN) return <Sheet title="Cells"><Empty>{cells} cells are too many to show and to record. Untick some levels.</Empty></Sheet>;
+  if (cells > MOST_SHOWN)
+    return (
+      <Sheet title="Cells">
+        <Empty>{cells} cells are too many to show and to record. Untick some levels.</Empty>
+      </Sheet>
+    );
   const manyDistances = levels.distance.length;
   return (
     <Sheet title="Cells" aside={<span className="small soft">Click a cell, a row or a column to leave it out or take it back</span>}>
@@ -51,7 +56,12 @@ export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Ch
             <tr>
               {columns.map((column) => (
                 <th key={column.candidate.id + column.distance.id} className="mono">
-                  <button type="button" className="head-button" aria-label={`All of ${column.candidate.label} at ${column.distance.label}`} onClick={() => set(rows.map((row) => keyOf(row, column)))}>
+                  <button
+                    type="button"
+                    className="head-button"
+                    aria-label={`All of ${column.candidate.label} at ${column.distance.label}`}
+                    onClick={() => set(rows.map((row) => keyOf(row, column)))}
+                  >
                     {column.distance.label}
                   </button>
                 </th>
@@ -64,7 +74,12 @@ export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Ch
                 <tr className={index > 0 && rows[index - 1]?.station.id !== row.station.id ? 'new-station' : ''}>
                   <th scope="row">{rows[index - 1]?.station.id === row.station.id ? '' : row.station.label}</th>
                   <th scope="row">
-                    <button type="button" className="head-button" aria-label={`All of ${row.station.label}, ${row.windscreen.label}, ${row.script.label}`} onClick={() => set(columns.map((column) => keyOf(row, column)))}>
+                    <button
+                      type="button"
+                      className="head-button"
+                      aria-label={`All of ${row.station.label}, ${row.windscreen.label}, ${row.script.label}`}
+                      onClick={() => set(columns.map((column) => keyOf(row, column)))}
+                    >
                       {row.windscreen.label}, {row.script.label}
                     </button>
                   </th>

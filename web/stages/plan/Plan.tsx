@@ -1,5 +1,5 @@
 import { stationCautions } from '@marvet/core/domain/caution';
-import { type PlanDraft } from '@marvet/core/domain/plan';
+import type { PlanDraft } from '@marvet/core/domain/plan';
 import { useChainsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
 import { usePlanQuery, useSavePlanMutation, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';

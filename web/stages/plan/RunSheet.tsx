@@ -1,8 +1,8 @@
-import { Printer } from 'lucide-react';
-import Button from 'react-bootstrap/Button';
 import { chainCautions, distinctCautions, stationCautions } from '@marvet/core/domain/caution';
 import { runSheet } from '@marvet/core/plan/runSheet';
 import { planTime } from '@marvet/core/plan/time';
+import { Printer } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
 import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
 import { useTrialQuery } from '../../app/api/trials.ts';
 import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';

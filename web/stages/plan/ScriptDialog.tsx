@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import { type Script, type ScriptDraft, scriptDraftSchema } from '@marvet/core/domain/script';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { type Script, type ScriptDraft, scriptDraftSchema } from '@marvet/core/domain/script';
 import { useSaveScriptMutation } from '../../app/api/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
@@ -24,12 +24,20 @@ export function ScriptDialog({ trialId, script, position, onClose }: ScriptDialo
   });
   return (
     <RecordDialog title={script ? 'Change script' : 'New script'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
-      <Field label="Name" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
-      <Field label="Text, word for word" error={errors.text?.message}>{(id) => <Form.Control as="textarea" rows={3} id={id} {...form.register('text')} />}</Field>
+      <Field label="Name" error={errors.name?.message}>
+        {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
+      </Field>
+      <Field label="Text, word for word" error={errors.text?.message}>
+        {(id) => <Form.Control as="textarea" rows={3} id={id} {...form.register('text')} />}
+      </Field>
       <Field label="What it shows">{(id) => <Form.Control id={id} {...form.register('purpose')} />}</Field>
       <div className="row-line align-items-start">
-        <Field label="Talker" className="grow">{(id) => <Form.Control id={id} {...form.register('talker')} />}</Field>
-        <Field label="Length (s)" error={errors.lengthS?.message}>{(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.lengthS} {...form.register('lengthS', asNumber)} />}</Field>
+        <Field label="Talker" className="grow">
+          {(id) => <Form.Control id={id} {...form.register('talker')} />}
+        </Field>
+        <Field label="Length (s)" error={errors.lengthS?.message}>
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.lengthS} {...form.register('lengthS', asNumber)} />}
+        </Field>
       </div>
     </RecordDialog>
   );

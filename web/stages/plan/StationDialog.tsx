@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import { hazardSchema, type Station, type StationDraft, stationDraftSchema } from '@marvet/core/domain/station';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { hazardSchema, type Station, type StationDraft, stationDraftSchema } from '@marvet/core/domain/station';
 import { useSaveStationMutation } from '../../app/api/records.ts';
 import { Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
@@ -27,7 +27,9 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
   });
   return (
     <RecordDialog title={station ? 'Change station' : 'New station'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
-      <Field label="Name" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
+      <Field label="Name" error={errors.name?.message}>
+        {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
+      </Field>
       <Field label="Surfaces">{(id) => <Form.Control id={id} placeholder="wet stone, bare timber, carpet" {...form.register('surfaces')} />}</Field>
       <Field label="Noise">{(id) => <Form.Control id={id} placeholder="traffic, engine, wind off the water" {...form.register('noise')} />}</Field>
       <Form.Check id="indoors" label="indoors" {...form.register('indoors')} />

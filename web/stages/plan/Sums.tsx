@@ -1,14 +1,14 @@
-import { useMemo } from 'react';
-import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
-import { Link } from 'react-router';
-import { type PlanDraft } from '@marvet/core/domain/plan';
-import { type Script } from '@marvet/core/domain/script';
-import { type Take } from '@marvet/core/domain/take';
+import type { PlanDraft } from '@marvet/core/domain/plan';
+import type { Script } from '@marvet/core/domain/script';
+import type { Take } from '@marvet/core/domain/take';
 import { factorsWithoutLevel, matrixSetups, matrixSize } from '@marvet/core/plan/matrix';
 import { gatherTakes, orderTakes } from '@marvet/core/plan/order';
 import { reconcileTakes } from '@marvet/core/plan/reconcile';
 import { planTime } from '@marvet/core/plan/time';
+import { useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
 import { useCommitPlanMutation } from '../../app/api/work.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { useNotice } from '../../parts/notices.tsx';
@@ -73,7 +73,10 @@ export function Sums({ trialId, plan, scripts, takes, onChange }: SumsProps) {
             variant={stale ? 'primary' : 'outline'}
             disabled={isLoading || sums.takes === 0 || (takes.length > 0 && !stale)}
             onClick={() =>
-              void commit(trialId).then(({ data }) => data && tell(`${data.takes} takes with slates. ${data.kept ? `${data.kept} kept. ` : ''}${data.dropped ? `${data.dropped} planned ones dropped.` : ''}`))
+              void commit(trialId).then(
+                ({ data }) =>
+                  data && tell(`${data.takes} takes with slates. ${data.kept ? `${data.kept} kept. ` : ''}${data.dropped ? `${data.dropped} planned ones dropped.` : ''}`),
+              )
             }
           >
             {takes.length === 0 ? 'Make slates' : stale ? `Update slates: ${sums.added} new, ${sums.dropped} dropped` : 'Slates are up to date'}

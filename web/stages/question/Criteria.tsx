@@ -1,9 +1,9 @@
+import { criterionUnit } from '@marvet/core/decide/verdictCsv';
+import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, weightShares } from '@marvet/core/domain/criterion';
+import { MEASURES, plainNumber } from '@marvet/core/measure/catalogue';
 import { ListPlus, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, weightShares } from '@marvet/core/domain/criterion';
-import { criterionUnit } from '@marvet/core/decide/verdictCsv';
-import { MEASURES } from '@marvet/core/measure/catalogue';
 import { useSaveCriterionMutation } from '../../app/api/records.ts';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { Empty, Sheet, Trouble } from '../../parts/states.tsx';
@@ -45,9 +45,8 @@ export function Criteria({ trialId, criteria }: { trialId: string; criteria: Cri
           <thead>
             <tr>
               <th>Criterion</th>
-              <th>Judged by</th>
               <th style={{ width: 86 }}>Weight</th>
-              <th style={{ width: 120 }}>Share of the whole</th>
+              <th style={{ width: 130 }}>Share of the whole</th>
               <th className="num">Worst to best</th>
               <th>Rules out</th>
               <th>
@@ -60,9 +59,11 @@ export function Criteria({ trialId, criteria }: { trialId: string; criteria: Cri
               <tr key={criterion.id}>
                 <td>
                   <b>{criterion.name}</b>
-                  {criterion.remark && <div className="small soft">{criterion.remark}</div>}
+                  <div className="small soft">
+                    {judgedBy(criterion)}
+                    {criterion.remark && `. ${criterion.remark}`}
+                  </div>
                 </td>
-                <td className="small">{judgedBy(criterion)}</td>
                 <td>
                   <KeptNumber
                     label={`Weight of ${criterion.name}`}
@@ -78,9 +79,9 @@ export function Criteria({ trialId, criteria }: { trialId: string; criteria: Cri
                   <ShareBar share={shares[index] ?? 0} />
                 </td>
                 <td className="num">
-                  {criterion.worst} to {criterion.best} <span className="soft">{criterionUnit(criterion)}</span>
+                  {plainNumber(criterion.worst)} to {plainNumber(criterion.best)} <span className="soft">{criterionUnit(criterion)}</span>
                 </td>
-                <td className="small">{criterion.dealbreaker ? `${criterion.dealbreaker.side} ${criterion.dealbreaker.limit}` : ''}</td>
+                <td className="small">{criterion.dealbreaker ? `${criterion.dealbreaker.side} ${plainNumber(criterion.dealbreaker.limit)}` : ''}</td>
                 <td className="text-end text-nowrap">
                   <Button size="sm" variant="plain" aria-label={`Change ${criterion.name}`} onClick={() => setEditing(criterion)}>
                     <Pencil size={15} aria-hidden />

@@ -1,8 +1,8 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import Form from 'react-bootstrap/Form';
-import { useForm } from 'react-hook-form';
 import { type Criterion, type CriterionDraft, criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { MEASURE_IDS, MEASURES, type MeasureId } from '@marvet/core/measure/catalogue';
+import Form from 'react-bootstrap/Form';
+import { useForm } from 'react-hook-form';
 import { useSaveCriterionMutation } from '../../app/api/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
@@ -19,7 +19,17 @@ export function CriterionDialog({ trialId, criterion, position, onClose }: Crite
   const [save, { error, isLoading }] = useSaveCriterionMutation();
   const form = useForm({
     resolver: zodResolver(criterionDraftSchema),
-    defaultValues: criterion ?? { name: '', kind: 'measured' as const, measureId: 'noise.snrDb' as MeasureId, weight: 10, best: 40, worst: 6, dealbreaker: null, remark: '', position },
+    defaultValues: criterion ?? {
+      name: '',
+      kind: 'measured' as const,
+      measureId: 'noise.snrDb' as MeasureId,
+      weight: 10,
+      best: 40,
+      worst: 6,
+      dealbreaker: null,
+      remark: '',
+      position,
+    },
   });
   const { errors } = form.formState;
   const kind = form.watch('kind');
@@ -45,7 +55,9 @@ export function CriterionDialog({ trialId, criterion, position, onClose }: Crite
   });
   return (
     <RecordDialog title={criterion ? 'Change criterion' : 'New criterion'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
-      <Field label="Name" error={errors.name?.message}>{(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}</Field>
+      <Field label="Name" error={errors.name?.message}>
+        {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
+      </Field>
       <div className="row-line" role="radiogroup" aria-label="Judged by">
         {(['measured', 'listened', 'inspected'] as const).map((each) => (
           <Form.Check key={each} type="radio" id={`kind-${each}`} name="kind" label={each} checked={kind === each} onChange={() => chooseKind(each)} />
@@ -65,15 +77,23 @@ export function CriterionDialog({ trialId, criterion, position, onClose }: Crite
         </Field>
       )}
       <div className="row-line align-items-start">
-        <Field label="Weight" className="grow" error={errors.weight?.message}>{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('weight', asNumber)} />}</Field>
-        <Field label={`Worst (${unit})`} className="grow" error={errors.worst?.message} help="counts as 0">{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('worst', asNumber)} />}</Field>
-        <Field label={`Best (${unit})`} className="grow" error={errors.best?.message} help="counts as 100">{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('best', asNumber)} />}</Field>
+        <Field label="Weight" className="grow" error={errors.weight?.message}>
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('weight', asNumber)} />}
+        </Field>
+        <Field label={`Worst (${unit})`} className="grow" error={errors.worst?.message} help="counts as 0">
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('worst', asNumber)} />}
+        </Field>
+        <Field label={`Best (${unit})`} className="grow" error={errors.best?.message} help="counts as 100">
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('best', asNumber)} />}
+        </Field>
       </div>
       <Form.Check
         id="dealbreaker"
         label="Rules a candidate out beyond a limit"
         checked={!!dealbreaker}
-        onChange={(event) => form.setValue('dealbreaker', event.target.checked ? { side: form.getValues('best') > form.getValues('worst') ? 'below' : 'above', limit: form.getValues('worst') } : null)}
+        onChange={(event) =>
+          form.setValue('dealbreaker', event.target.checked ? { side: form.getValues('best') > form.getValues('worst') ? 'below' : 'above', limit: form.getValues('worst') } : null)
+        }
       />
       {dealbreaker && (
         <div className="row-line align-items-start">
@@ -85,10 +105,14 @@ export function CriterionDialog({ trialId, criterion, position, onClose }: Crite
               </Form.Select>
             )}
           </Field>
-          <Field label={`Limit (${unit})`} className="grow" error={errors.dealbreaker?.limit?.message}>{(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('dealbreaker.limit', asNumber)} />}</Field>
+          <Field label={`Limit (${unit})`} className="grow" error={errors.dealbreaker?.limit?.message}>
+            {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('dealbreaker.limit', asNumber)} />}
+          </Field>
         </div>
       )}
-      <Field label="What the ends mean" error={errors.remark?.message}>{(id) => <Form.Control id={id} placeholder="10: … 0: …" {...form.register('remark')} />}</Field>
+      <Field label="What the ends mean" error={errors.remark?.message}>
+        {(id) => <Form.Control id={id} placeholder="10: … 0: …" {...form.register('remark')} />}
+      </Field>
     </RecordDialog>
   );
 }

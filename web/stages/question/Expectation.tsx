@@ -1,8 +1,8 @@
+import type { Trial } from '@marvet/core/domain/trial';
 import { Lock } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { type Trial } from '@marvet/core/domain/trial';
 import { useChainsQuery } from '../../app/api/records.ts';
 import { useSealExpectationMutation } from '../../app/api/trials.ts';
 import { Field } from '../../parts/fields.tsx';

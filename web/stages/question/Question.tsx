@@ -1,8 +1,8 @@
-import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
-import { KeptText } from '../../parts/fields.tsx';
 import { useCriteriaQuery } from '../../app/api/records.ts';
 import { useChangeTrialMutation, useTrialQuery } from '../../app/api/trials.ts';
 import { useTrialId } from '../../app/trialData.ts';
+import { KeptText } from '../../parts/fields.tsx';
+import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { Criteria } from './Criteria.tsx';
 import { Expectation } from './Expectation.tsx';
 

@@ -1,4 +1,4 @@
-import { type CriterionDraft } from '@marvet/core/domain/criterion';
+import type { CriterionDraft } from '@marvet/core/domain/criterion';
 
 const base = { measureId: null, dealbreaker: null, remark: '', position: 0 };
 

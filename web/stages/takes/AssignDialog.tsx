@@ -1,8 +1,8 @@
-import { useState } from 'react';
-import Form from 'react-bootstrap/Form';
-import { type AudioFile } from '@marvet/core/domain/recording';
+import type { AudioFile } from '@marvet/core/domain/recording';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { matchChannels } from '@marvet/core/plan/matchFile';
+import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
 import { type RecordingRow, useAssignFileMutation } from '../../app/api/work.ts';
 import { useTrialWords } from '../../app/trialData.ts';
 import { Field } from '../../parts/fields.tsx';
@@ -30,7 +30,13 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
     setTakeId(id);
     const chosen = takes.find((each) => each.id === id);
     const chains = (chosen?.candidateIds ?? []).flatMap((each) => words.chains.get(each) ?? []);
-    setCandidates(matchChannels(file.name, recordings.map((recording) => recording.trackName), chains));
+    setCandidates(
+      matchChannels(
+        file.name,
+        recordings.map((recording) => recording.trackName),
+        chains,
+      ),
+    );
   };
   const submit = async () => {
     const channels = recordings.map((recording, index) => ({ channelIndex: recording.channelIndex, candidateId: takeId ? (candidates[index] ?? null) : null }));

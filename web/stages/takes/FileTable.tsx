@@ -1,10 +1,10 @@
+import type { AudioFile } from '@marvet/core/domain/recording';
+import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';
 import { RefreshCw, Square, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
-import { type AudioFile } from '@marvet/core/domain/recording';
-import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation } from '../../app/api/work.ts';
 import { useBin } from '../../parts/useBin.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
@@ -54,8 +54,16 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
         }),
         column.accessor((row) => row.matchedBy ?? '', { id: 'by', header: 'Matched by' }),
         column.accessor((row) => row.format?.channels ?? 0, { id: 'channels', header: 'Channels', meta: { numeric: true } }),
-        column.accessor((row) => row.format?.durationS ?? 0, { id: 'length', header: 'Length s', meta: { numeric: true }, cell: ({ row: { original } }) => original.format?.durationS.toFixed(1) }),
-        column.accessor((row) => (row.format ? `${row.format.bitDepth} bit ${row.format.encoding === 'float' ? 'float ' : ''}${row.format.sampleRateHz / 1000} kHz` : ''), { id: 'format', header: 'Format' }),
+        column.accessor((row) => row.format?.durationS ?? 0, {
+          id: 'length',
+          header: 'Length s',
+          meta: { numeric: true },
+          cell: ({ row: { original } }) => original.format?.durationS.toFixed(1),
+        }),
+        column.accessor((row) => (row.format ? `${row.format.bitDepth} bit ${row.format.encoding === 'float' ? 'float ' : ''}${row.format.sampleRateHz / 1000} kHz` : ''), {
+          id: 'format',
+          header: 'Format',
+        }),
         column.accessor('state', {
           header: 'Measuring',
           cell: ({ row: { original } }) => <MeasureStateCell file={original} share={progress.get(original.id)} />,
@@ -66,7 +74,13 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
           cell: ({ row: { original } }) => (
             <span className="text-nowrap">
               {original.state === 'queued' || original.state === 'measuring' ? (
-                <Button size="sm" variant="plain" title="Stop measuring" aria-label={`Stop measuring ${original.name}`} onClick={() => void cancel({ trialId, fileId: original.id })}>
+                <Button
+                  size="sm"
+                  variant="plain"
+                  title="Stop measuring"
+                  aria-label={`Stop measuring ${original.name}`}
+                  onClick={() => void cancel({ trialId, fileId: original.id })}
+                >
                   <Square size={14} aria-hidden />
                 </Button>
               ) : (
@@ -86,7 +100,15 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
   return (
     <>
       <VirtualTable label="Files" rows={rows} columns={columns} rowKey={(row) => row.id} sorting={sorting} onSorting={setSorting} />
-      {assigning && <AssignDialog trialId={trialId} file={assigning} recordings={recordings.filter((recording) => recording.fileId === assigning.id)} takes={takes} onClose={() => setAssigning(null)} />}
+      {assigning && (
+        <AssignDialog
+          trialId={trialId}
+          file={assigning}
+          recordings={recordings.filter((recording) => recording.fileId === assigning.id)}
+          takes={takes}
+          onClose={() => setAssigning(null)}
+        />
+      )}
     </>
   );
 }

@@ -1,8 +1,8 @@
-import { useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { type RecordingDetail } from '@marvet/core/domain/recording';
+import type { RecordingDetail } from '@marvet/core/domain/recording';
 import { slateLabel } from '@marvet/core/domain/take';
 import { MEASURE_IDS, MEASURES, measureText, measureValue } from '@marvet/core/measure/catalogue';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
 import { useRecordingQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
@@ -78,7 +78,10 @@ function Remarks({ recording: { file, channelIndex, trackName } }: { recording: 
           {channelIndex + 1} {trackName}
         </dd>
         <dt>Format</dt>
-        <dd>{file.format && `${file.format.bitDepth} bit ${file.format.encoding}, ${file.format.sampleRateHz / 1000} kHz, ${file.format.durationS.toFixed(1)} s`}</dd>
+        <dd>
+          {file.format &&
+            `${file.format.bitDepth} bit ${file.format.encoding === 'pcm' ? 'PCM' : 'float'}, ${file.format.sampleRateHz / 1000} kHz, ${file.format.durationS.toFixed(1)} s`}
+        </dd>
         <dt>Scene, take</dt>
         <dd>{[file.format?.scene, file.format?.take].filter(Boolean).join(', ') || 'not in the file'}</dd>
         <dt>SHA-256</dt>

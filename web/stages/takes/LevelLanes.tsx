@@ -1,4 +1,4 @@
-import { type ChannelReport, type LevelSeries } from '@marvet/core/measure/report.types';
+import type { ChannelReport, LevelSeries } from '@marvet/core/measure/report.types';
 
 const WIDTH = 1000;
 const LEFT = 64;
@@ -20,10 +20,10 @@ export function LevelLanes({ series, report, atS, onSeek }: LevelLanesProps) {
   const x = (seconds: number) => LEFT + (seconds / lengthS) * (WIDTH - LEFT - 8);
   const y = (db: number) => PLOT.top + ((TOP_DB - Math.max(BOTTOM_DB, Math.min(TOP_DB, db))) / (TOP_DB - BOTTOM_DB)) * PLOT.height;
   const base = PLOT.top + PLOT.height;
-  const step = Math.max(1, Math.ceil(series.rmsDbfs.length / 1400));
-  const points = Array.from({ length: Math.ceil(series.rmsDbfs.length / step) }, (_, index) => {
-    const part = series.rmsDbfs.slice(index * step, (index + 1) * step);
-    return `${x((index + 0.5) * step * series.stepS).toFixed(1)},${y(Math.max(...part)).toFixed(1)}`;
+  const merged = Math.max(1, Math.ceil(series.rmsDbfs.length / 1400));
+  const points = Array.from({ length: Math.ceil(series.rmsDbfs.length / merged) }, (_, index) => {
+    const part = series.rmsDbfs.slice(index * merged, (index + 1) * merged);
+    return `${x((index + 0.5) * merged * series.stepS).toFixed(1)},${y(Math.max(...part)).toFixed(1)}`;
   });
   const lanes = [
     { name: 'words', spans: report.activity.speech, className: 'words' },
@@ -36,9 +36,27 @@ export function LevelLanes({ series, report, atS, onSeek }: LevelLanesProps) {
     const seconds = ((((event.clientX - box.left) / box.width) * WIDTH - LEFT) / (WIDTH - LEFT - 8)) * lengthS;
     onSeek(Math.max(0, Math.min(lengthS, seconds)));
   };
+  const step = (event: React.KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1, Home: -lengthS, End: lengthS }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    onSeek(Math.max(0, Math.min(lengthS, atS + by)));
+  };
   const summary = `${report.activity.speech.length} stretches of words and ${report.activity.pause.length} pauses in ${lengthS.toFixed(1)} s`;
   return (
-    <svg className="lane-chart" viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={`Level over time: ${summary}`} onClick={seek}>
+    <svg
+      className="lane-chart"
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      role="slider"
+      tabIndex={0}
+      aria-label={`Level over time: ${summary}`}
+      aria-valuemin={0}
+      aria-valuemax={lengthS}
+      aria-valuenow={atS}
+      aria-valuetext={`${atS.toFixed(1)} s`}
+      onClick={seek}
+      onKeyDown={step}
+    >
       {[0, -20, -40, -60, -80].map((db) => (
         <g key={db}>
           <line className="grid" x1={LEFT} x2={WIDTH - 8} y1={y(db)} y2={y(db)} />
@@ -63,7 +81,7 @@ export function LevelLanes({ series, report, atS, onSeek }: LevelLanesProps) {
         </g>
       ))}
       {Array.from({ length: Math.floor(lengthS / everyS) + 1 }, (_, index) => (
-        <text key={index} x={x(index * everyS)} y={height - 4} textAnchor="middle">
+        <text key={`at ${index * everyS}`} x={x(index * everyS)} y={height - 4} textAnchor="middle">
           {index * everyS} s
         </text>
       ))}

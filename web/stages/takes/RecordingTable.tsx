@@ -1,16 +1,16 @@
+import type { Chain } from '@marvet/core/domain/chain';
+import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
+import type { Plan } from '@marvet/core/domain/plan';
+import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
+import { MEASURES, type MeasureId, signed } from '@marvet/core/measure/catalogue';
+import { METHOD_VERSION } from '@marvet/core/measure/report.types';
+import { levelLabel } from '@marvet/core/plan/words';
 import { type ColumnDef, createColumnHelper } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useSearchParams } from 'react-router';
-import { type Chain } from '@marvet/core/domain/chain';
-import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
-import { type Plan } from '@marvet/core/domain/plan';
-import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
-import { MEASURES, type MeasureId, signed } from '@marvet/core/measure/catalogue';
-import { METHOD_VERSION } from '@marvet/core/measure/report.types';
-import { levelLabel } from '@marvet/core/plan/words';
-import { type RecordingRow } from '../../app/api/work.ts';
+import type { RecordingRow } from '../../app/api/work.ts';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { inTray, picked, type TrayEntry } from '../../app/tray.ts';
 import { Field } from '../../parts/fields.tsx';
@@ -126,7 +126,7 @@ function columnsOf(entries: TrayEntry[], pick: (entry: TrayEntry) => void): Colu
   const level = (kind: 'station' | 'distance' | 'windscreen' | 'script') =>
     column.accessor((row) => (kind === 'distance' ? Number(row.take?.condition.distance ?? -1) : (row.levels[kind] ?? '')), {
       id: kind,
-      header: kind,
+      header: kind.charAt(0).toUpperCase() + kind.slice(1),
       cell: ({ row }) => row.original.levels[kind] ?? '',
     });
   const columns = [
@@ -152,7 +152,12 @@ function columnsOf(entries: TrayEntry[], pick: (entry: TrayEntry) => void): Colu
     column.accessor((row) => row.chain?.name ?? '', {
       id: 'candidate',
       header: 'Candidate',
-      cell: ({ row: { original } }) => (original.chain ? <TapeMark tape={original.chain.tape} name={original.chain.name} /> : <span className="soft">{original.trackName ?? `channel ${original.channelIndex + 1}`}</span>),
+      cell: ({ row: { original } }) =>
+        original.chain ? (
+          <TapeMark tape={original.chain.tape} name={original.chain.name} />
+        ) : (
+          <span className="soft">{original.trackName ?? `channel ${original.channelIndex + 1}`}</span>
+        ),
     }),
     level('station'),
     level('distance'),

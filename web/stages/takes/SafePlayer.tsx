@@ -19,5 +19,16 @@ export function SafePlayer({ src, label, onTime, seekTo }: SafePlayerProps) {
   useEffect(() => {
     if (seekTo && audio.current) audio.current.currentTime = seekTo.atS;
   }, [seekTo]);
-  return <audio ref={audio} className="w-100" controls preload="none" src={src} aria-label={label} title="Starts quietly; raise it with care" onTimeUpdate={(event) => onTime?.(event.currentTarget.currentTime)} />;
+  return (
+    <audio
+      ref={audio}
+      className="w-100"
+      controls
+      preload="none"
+      src={src}
+      aria-label={label}
+      title="Starts quietly; raise it with care"
+      onTimeUpdate={(event) => onTime?.(event.currentTarget.currentTime)}
+    />
+  );
 }

@@ -1,7 +1,7 @@
-import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { THIRD_OCTAVE_NAMES_HZ } from '@marvet/core/audio/bands';
 import { signed } from '@marvet/core/measure/catalogue';
-import { type SpectrumGroup } from '@marvet/core/measure/report.types';
+import type { SpectrumGroup } from '@marvet/core/measure/report.types';
+import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 
 const hzText = (hz: number) => (hz >= 1000 ? `${hz / 1000}k` : String(hz));
 const TICKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000];
@@ -14,8 +14,26 @@ export function SpectrumChart({ spectrum }: { spectrum: SpectrumGroup }) {
       <ResponsiveContainer width="100%" height={260}>
         <LineChart data={rows} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>
           <CartesianGrid stroke="var(--rule)" />
-          <XAxis dataKey="hz" type="number" scale="log" domain={[20, 20000]} ticks={TICKS} tickFormatter={hzText} stroke="var(--soft)" fontSize={12} unit="" label={{ value: 'Hz', position: 'insideBottomRight', offset: -2, fill: 'var(--soft)', fontSize: 12 }} />
-          <YAxis stroke="var(--soft)" fontSize={12} width={54} tickFormatter={(value: number) => signed(value, 0)} domain={['auto', 'auto']} label={{ value: 'dBFS', angle: -90, position: 'insideLeft', offset: 12, fill: 'var(--soft)', fontSize: 12 }} />
+          <XAxis
+            dataKey="hz"
+            type="number"
+            scale="log"
+            domain={[20, 20000]}
+            ticks={TICKS}
+            tickFormatter={hzText}
+            stroke="var(--soft)"
+            fontSize={12}
+            unit=""
+            label={{ value: 'Hz', position: 'insideBottomRight', offset: -2, fill: 'var(--soft)', fontSize: 12 }}
+          />
+          <YAxis
+            stroke="var(--soft)"
+            fontSize={12}
+            width={54}
+            tickFormatter={(value: number) => signed(value, 0)}
+            domain={['auto', 'auto']}
+            label={{ value: 'dBFS', angle: -90, position: 'insideLeft', offset: 12, fill: 'var(--soft)', fontSize: 12 }}
+          />
           <Tooltip
             contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
             formatter={(value) => (typeof value === 'number' ? `${signed(value, 1)} dBFS` : 'not measured')}

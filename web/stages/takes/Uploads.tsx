@@ -35,7 +35,12 @@ export function Uploads({ trialId }: { trialId: string }) {
       change(id, { state: 'running' });
       upload(trialId, job.file, (share) => change(id, { share }), stop.signal)
         .then(
-          ({ file, duplicate }) => change(id, { state: 'done', share: 1, said: duplicate ? `the same bytes are here already as ${file.name}` : file.matchedBy ? `matched by ${file.matchedBy}` : 'to be matched by hand' }),
+          ({ file, duplicate }) =>
+            change(id, {
+              state: 'done',
+              share: 1,
+              said: duplicate ? `the same bytes are here already as ${file.name}` : file.matchedBy ? `matched by ${file.matchedBy}` : 'to be matched by hand',
+            }),
           (error: Error) => change(id, { state: 'failed', said: error.message }),
         )
         .finally(() => {
@@ -67,14 +72,23 @@ export function Uploads({ trialId }: { trialId: string }) {
         add(event.dataTransfer.files);
       }}
     >
-      <input ref={input} type="file" multiple accept=".wav,.WAV,.bwf,audio/wav" className="visually-hidden" tabIndex={-1} aria-label="WAV files" onChange={(event) => event.target.files && add(event.target.files)} />
+      <input
+        ref={input}
+        type="file"
+        multiple
+        accept=".wav,.WAV,.bwf,audio/wav"
+        className="visually-hidden"
+        tabIndex={-1}
+        aria-label="WAV files"
+        onChange={(event) => event.target.files && add(event.target.files)}
+      />
       <div className="row-line justify-content-center">
         <UploadIcon size={18} aria-hidden /> Drop WAV files here, or
         <Button size="sm" variant="outline" onClick={() => input.current?.click()}>
           Choose files
         </Button>
         {open.length > 1 && (
-          <Button size="sm" variant="outline" onClick={() => open.forEach((each) => cancel(each))}>
+          <Button size="sm" variant="outline" onClick={() => open.forEach(cancel)}>
             Stop all {open.length}
           </Button>
         )}
@@ -91,7 +105,9 @@ export function Uploads({ trialId }: { trialId: string }) {
               <div key={each.id} className="upload-row">
                 <span className="text-truncate">{each.name}</span>
                 <ProgressBar now={each.share * 100} aria-label={`${each.name}, sent`} />
-                <span className={`small ${each.state === 'failed' ? 'alarm' : ''}`}>{each.said || { waiting: 'waits', running: `${Math.round(each.share * 100)} %`, done: 'here', failed: '' }[each.state]}</span>
+                <span className={`small ${each.state === 'failed' ? 'alarm' : ''}`}>
+                  {each.said || { waiting: 'waits', running: `${Math.round(each.share * 100)} %`, done: 'here', failed: '' }[each.state]}
+                </span>
                 {each.state === 'waiting' || each.state === 'running' ? (
                   <Button size="sm" variant="plain" onClick={() => cancel(each)}>
                     Stop

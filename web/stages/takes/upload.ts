@@ -1,4 +1,4 @@
-import { type AudioFile } from '@marvet/core/domain/recording';
+import type { AudioFile } from '@marvet/core/domain/recording';
 
 export interface UploadResult {
   file: AudioFile;

@@ -1,9 +1,9 @@
+import type { Trial } from '@marvet/core/domain/trial';
 import { Copy, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
-import { type Trial } from '@marvet/core/domain/trial';
 import { useAddTrialMutation, useBinTrialMutation, useCopyTrialMutation, useRestoreTrialMutation, useTrialsQuery } from '../../app/api/trials.ts';
 import { RailFoot } from '../../app/Shell.tsx';
 import { useNotice } from '../../parts/notices.tsx';
@@ -75,7 +75,14 @@ function NewTrial() {
   const navigate = useNavigate();
   const submit = async () => {
     const text = question.trim();
-    const { data } = await add({ name: text.split(/\s+/).slice(0, 5).join(' ').replace(/[?.,]+$/, ''), question: text });
+    const { data } = await add({
+      name: text
+        .split(/\s+/)
+        .slice(0, 5)
+        .join(' ')
+        .replace(/[?.,]+$/, ''),
+      question: text,
+    });
     if (data) navigate(`/trials/${data.id}/question`);
   };
   return (
@@ -88,7 +95,14 @@ function NewTrial() {
     >
       <Form.Label htmlFor="new-question">What is to be decided?</Form.Label>
       <div className="row-line">
-        <Form.Control id="new-question" className="grow w-auto" maxLength={300} value={question} onChange={(event) => setQuestion(event.target.value)} placeholder="Which lavalier hides under a wool jumper?" />
+        <Form.Control
+          id="new-question"
+          className="grow w-auto"
+          maxLength={300}
+          value={question}
+          onChange={(event) => setQuestion(event.target.value)}
+          placeholder="Which lavalier hides under a wool jumper?"
+        />
         <Button type="submit" disabled={!question.trim() || isLoading}>
           New trial
         </Button>
@@ -116,7 +130,13 @@ function TrialRow({ trial }: { trial: Trial }) {
       <td className="num">{progress.planned ? `${progress.done}/${progress.planned}` : ''}</td>
       <td className="num">{progress.listeners || ''}</td>
       <td className="text-end text-nowrap">
-        <Button size="sm" variant="plain" onClick={() => void copy(trial.id).then(({ data }) => data && tell(`${data.name} was made, without takes`))} aria-label={`Copy ${trial.name}`} title="Copy without takes">
+        <Button
+          size="sm"
+          variant="plain"
+          onClick={() => void copy(trial.id).then(({ data }) => data && tell(`${data.name} was made, without takes`))}
+          aria-label={`Copy ${trial.name}`}
+          title="Copy without takes"
+        >
           <Copy size={15} aria-hidden />
         </Button>
         <Button

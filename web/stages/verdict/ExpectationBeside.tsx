@@ -1,5 +1,5 @@
-import { type Trial } from '@marvet/core/domain/trial';
-import { type VerdictRow } from '@marvet/core/decide/verdict';
+import type { VerdictRow } from '@marvet/core/decide/verdict';
+import type { Trial } from '@marvet/core/domain/trial';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';

@@ -1,8 +1,8 @@
-import { type CSSProperties } from 'react';
-import { type Criterion, weightShares } from '@marvet/core/domain/criterion';
+import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
-import { type VerdictRow } from '@marvet/core/decide/verdict';
-import { MEASURES, signed } from '@marvet/core/measure/catalogue';
+import { type Criterion, weightShares } from '@marvet/core/domain/criterion';
+import { MEASURES, plainNumber, signed } from '@marvet/core/measure/catalogue';
+import type { CSSProperties } from 'react';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
@@ -21,7 +21,11 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
             <th className="num">Worst to best</th>
             {rows.map((row) => {
               const chain = words.chains.get(row.candidate.id);
-              return <th key={row.candidate.id} className="num">{chain ? <TapeMark tape={chain.tape} name={chain.name} /> : row.candidate.name}</th>;
+              return (
+                <th key={row.candidate.id} className="num">
+                  {chain ? <TapeMark tape={chain.tape} name={chain.name} /> : row.candidate.name}
+                </th>
+              );
             })}
           </tr>
         </thead>
@@ -33,13 +37,23 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
               </td>
               <td className="num">{Math.round((shares[index] ?? 0) * 100)} %</td>
               <td className="num soft">
-                {criterion.worst} to {criterion.best}
+                {plainNumber(criterion.worst)} to {plainNumber(criterion.best)}
               </td>
               {rows.map((row) => {
                 const cell = row.cells[index]!;
-                if (cell.value === null) return <td key={row.candidate.id} className="num soft">missing</td>;
+                if (cell.value === null)
+                  return (
+                    <td key={row.candidate.id} className="num soft">
+                      missing
+                    </td>
+                  );
                 return (
-                  <td key={row.candidate.id} className="good" style={{ '--share': cell.desirability } as CSSProperties} title={`${cell.count} values; desirability ${Math.round((cell.desirability ?? 0) * 100)} of 100`}>
+                  <td
+                    key={row.candidate.id}
+                    className="good"
+                    style={{ '--share': cell.desirability } as CSSProperties}
+                    title={`${cell.count} values; desirability ${Math.round((cell.desirability ?? 0) * 100)} of 100`}
+                  >
                     {signed(cell.value, digitsOf(criterion))}
                     {!cell.sameConditions && '*'}
                   </td>

@@ -1,6 +1,6 @@
-import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
+import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { TAPE_KINDS } from '@marvet/core/domain/tape';
-import { type VerdictRow } from '@marvet/core/decide/verdict';
+import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 
 interface Point {
@@ -20,7 +20,16 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
   const points = rows.flatMap((row): Point[] => {
     const chain = words.chains.get(row.candidate.id);
     if (row.candidate.price === null || row.score === null || !chain) return [];
-    return [{ price: row.candidate.price, score: row.score, name: row.candidate.name, letters: chain.tape.letters, colour: TAPE_KINDS[chain.tape.kind]?.colour ?? '#999', out: row.ruledOut.length > 0 }];
+    return [
+      {
+        price: row.candidate.price,
+        score: row.score,
+        name: row.candidate.name,
+        letters: chain.tape.letters,
+        colour: TAPE_KINDS[chain.tape.kind]?.colour ?? '#999',
+        out: row.ruledOut.length > 0,
+      },
+    ];
   });
   if (points.length === 0) return <div className="soft">No candidate has both a price and a score.</div>;
   const nameOf = (id: string) => rows.find((row) => row.candidate.id === id)?.candidate.name ?? '';
@@ -30,8 +39,25 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
       <ResponsiveContainer width="100%" height={250}>
         <ScatterChart margin={{ top: 12, right: 26, bottom: 18, left: 0 }}>
           <CartesianGrid stroke="var(--rule)" />
-          <XAxis type="number" dataKey="price" name="price" domain={[0, 'auto']} stroke="var(--soft)" fontSize={12} label={{ value: `price, ${[...currencies][0] ?? ''}`, position: 'insideBottom', offset: -8, fill: 'var(--soft)', fontSize: 12 }} />
-          <YAxis type="number" dataKey="score" name="score" domain={[0, 100]} stroke="var(--soft)" fontSize={12} width={46} label={{ value: 'score', angle: -90, position: 'insideLeft', offset: 14, fill: 'var(--soft)', fontSize: 12 }} />
+          <XAxis
+            type="number"
+            dataKey="price"
+            name="price"
+            domain={[0, 'auto']}
+            stroke="var(--soft)"
+            fontSize={12}
+            label={{ value: `price, ${[...currencies][0] ?? ''}`, position: 'insideBottom', offset: -8, fill: 'var(--soft)', fontSize: 12 }}
+          />
+          <YAxis
+            type="number"
+            dataKey="score"
+            name="score"
+            domain={[0, 100]}
+            stroke="var(--soft)"
+            fontSize={12}
+            width={46}
+            label={{ value: 'score', angle: -90, position: 'insideLeft', offset: 14, fill: 'var(--soft)', fontSize: 12 }}
+          />
           <Tooltip
             cursor={false}
             content={({ payload }) => {

@@ -1,6 +1,7 @@
-import { type Criterion } from '@marvet/core/domain/criterion';
+import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
-import { type VerdictRow } from '@marvet/core/decide/verdict';
+import type { Criterion } from '@marvet/core/domain/criterion';
+import { plainNumber } from '@marvet/core/measure/catalogue';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
@@ -21,7 +22,7 @@ export function Ranking({ rows, criteria }: { rows: VerdictRow[]; criteria: Crit
             <div className="band" aria-hidden>
               {row.lowest !== null && row.highest !== null && row.score !== null && (
                 <>
-                  <span className="doubt" style={{ left: `${row.lowest}%`, width: `${Math.max(1, row.highest - row.lowest)}%` }} />
+                  {row.missing.length > 0 && <span className="doubt" style={{ left: `${row.lowest}%`, width: `${Math.max(1, row.highest - row.lowest)}%` }} />}
                   <span className="tick" style={{ left: `${row.score}%` }} />
                 </>
               )}
@@ -33,7 +34,11 @@ export function Ranking({ rows, criteria }: { rows: VerdictRow[]; criteria: Crit
               return (
                 <span key={out.criterionId} className="said alarm">
                   Ruled out: {out.reason}
-                  {criterion?.dealbreaker && value !== null && value !== undefined && ` (${Math.round(value * 10) / 10} against ${criterion.dealbreaker.limit} ${criterionUnit(criterion)})`}.
+                  {criterion?.dealbreaker &&
+                    value !== null &&
+                    value !== undefined &&
+                    ` (${Math.round(value * 10) / 10} against ${plainNumber(criterion.dealbreaker.limit)} ${criterionUnit(criterion)})`}
+                  .
                 </span>
               );
             })}
@@ -46,7 +51,9 @@ export function Ranking({ rows, criteria }: { rows: VerdictRow[]; criteria: Crit
         );
       })}
       <p className="small soft mt-2 mb-0">
-        {gaps ? 'The band runs from the score if all that is missing turned out worst to the score if it turned out best.' : 'Nothing is missing. Each score is the weighted mean of how desirable its values are.'}
+        {gaps
+          ? 'The band runs from the score if all that is missing turned out worst to the score if it turned out best.'
+          : 'Nothing is missing. Each score is the weighted mean of how desirable its values are.'}
       </p>
     </>
   );

@@ -22,7 +22,12 @@ export default function Report() {
     <Loaded of={[verdict, trial, takes, plan, sessions]}>
       {() => {
         const { rows, criteria } = verdict.data!;
-        if (!rows) return <Empty>The verdict is closed. <Link to="..">Open it first.</Link></Empty>;
+        if (!rows)
+          return (
+            <Empty>
+              The verdict is closed. <Link to="..">Open it first.</Link>
+            </Empty>
+          );
         const { name, question, use, place, sample } = trial.data!;
         const done = takes.data!.filter((take) => take.status === 'done');
         const listeners = sessions.data!.flatMap((session) => session.listeners.filter((listener) => listener.finishedAtMs !== null));

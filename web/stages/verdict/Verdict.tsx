@@ -62,7 +62,9 @@ function Opening({ trialId, view }: { trialId: string; view: VerdictView }) {
   return (
     <Sheet title="The verdict is closed">
       <div className="stack">
-        <p className="mb-0">Opening it shows the ranking and breaks the seal of the expectation. Look first whether everything is there: what is missing is named, and never counted as zero.</p>
+        <p className="mb-0">
+          Opening it shows the ranking and breaks the seal of the expectation. Look first whether everything is there: what is missing is named, and never counted as zero.
+        </p>
         {gaps.length === 0 ? (
           <p className="mb-0 fw-bold">Every candidate has a value on every criterion.</p>
         ) : (

@@ -1,0 +1,102 @@
+import { mkdir } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
+import { renderDemo } from '../scripts/ready.mjs';
+import { launch } from './browser.ts';
+import { runMarvet } from './marvet.ts';
+
+const OUT = process.env.SHOTS_FOLDER ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
+const WIDE = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+const wanted = process.argv.slice(2);
+
+interface Shot {
+  name: string;
+  size: { width: number; height: number };
+  theme?: 'dusk';
+  go: (page: Page, address: string) => Promise<void>;
+}
+
+/** Opens a stage of the demo's first or second trial. */
+const stage =
+  (path: string, trial = 'Saltreach') =>
+  async (page: Page, address: string) => {
+    await page.goto(address);
+    await page.getByRole('link', { name: trial, exact: true }).click();
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Question' }).waitFor();
+    await page.goto(`${page.url().replace(/\/question$/, '')}/${path}`);
+    await page.locator('.desk .sheet, .desk .drop').first().waitFor();
+  };
+
+/** Two takes that may not be compared, picked up into the tray. */
+async function pickUnfairPair(page: Page): Promise<void> {
+  await page.getByRole('checkbox', { name: /Take 01 Quoinholt Osier/ }).check();
+  await page.getByRole('checkbox', { name: /Take 04 Lowbrack Bittern/ }).check();
+}
+
+const SHOTS: Shot[] = [
+  { name: 'trials', size: WIDE, go: async (page, address) => void (await page.goto(address)) },
+  { name: 'question', size: WIDE, go: stage('question') },
+  { name: 'kit', size: WIDE, go: stage('kit') },
+  { name: 'plan', size: WIDE, go: stage('plan') },
+  { name: 'run-sheet', size: WIDE, go: stage('plan/run-sheet') },
+  { name: 'field', size: WIDE, go: stage('field', 'Wheelhouse boom') },
+  { name: 'field-phone', size: PHONE, go: stage('field', 'Wheelhouse boom') },
+  {
+    name: 'takes',
+    size: WIDE,
+    go: async (page, address) => {
+      await stage('takes')(page, address);
+      await pickUnfairPair(page);
+    },
+  },
+  {
+    name: 'inside',
+    size: WIDE,
+    go: async (page, address) => {
+      await stage('takes')(page, address);
+      await page.getByRole('region', { name: 'Recordings' }).getByRole('link').nth(2).click();
+      await page.getByRole('slider', { name: /Level over time/ }).waitFor();
+    },
+  },
+  { name: 'listen', size: WIDE, go: stage('listen') },
+  { name: 'blind', size: WIDE, theme: 'dusk', go: blind },
+  { name: 'blind-phone', size: PHONE, go: blind },
+  { name: 'verdict', size: WIDE, go: stage('verdict') },
+  { name: 'verdict-dusk', size: WIDE, theme: 'dusk', go: stage('verdict') },
+  { name: 'report', size: WIDE, go: stage('verdict/report') },
+];
+
+async function blind(page: Page, address: string): Promise<void> {
+  await stage('listen')(page, address);
+  await page.getByRole('textbox', { name: 'Listener' }).first().fill('Sanne');
+  await page.getByRole('textbox', { name: 'Listened on' }).first().fill('closed headphones');
+  await page.getByRole('button', { name: 'Listen blind' }).first().click();
+  await page.getByRole('button', { name: 'Play' }).and(page.locator(':enabled')).waitFor();
+  await page.getByRole('radiogroup').first().getByText('7', { exact: true }).click();
+}
+
+const demo = join(tmpdir(), 'marvet-shots-demo');
+renderDemo(demo);
+await mkdir(OUT, { recursive: true });
+const marvet = await runMarvet(process.env.SHOTS_DATA ? { demo, dataFolder: process.env.SHOTS_DATA } : { demo });
+const browser = await launch();
+try {
+  for (const { name, size, theme, go } of SHOTS) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
+    page.on('console', (message) => message.type() === 'error' && console.error(`${name}: ${message.text()}`));
+    page.on('pageerror', (error) => console.error(`${name}: ${error.message}`));
+    if (theme) await page.addInitScript(() => localStorage.setItem('marvet/look', JSON.stringify({ theme: 'dusk' })));
+    await go(page, marvet.address);
+    await page.waitForLoadState('networkidle').catch(() => undefined);
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: join(OUT, `${name}.png`) });
+    await page.close();
+  }
+} finally {
+  await browser.close();
+  await marvet.dispose();
+}

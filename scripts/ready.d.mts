@@ -1,0 +1,7 @@
+export const ROOT: string;
+export function giveUp(message: string): never;
+export function checkNode(): void;
+export function run(command: string, args: string[], options?: object): void;
+export function install(): void;
+export function buildPage(): void;
+export function renderDemo(folder: string): void;
