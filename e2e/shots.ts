@@ -1,10 +1,10 @@
 import { mkdir } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { renderDemo } from '../scripts/ready.mjs';
 import { launch } from './browser.ts';
+import { DEMO_FOLDER } from './demoFolder.ts';
 import { runMarvet } from './marvet.ts';
 
 const OUT = process.env.SHOTS_FOLDER ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
@@ -78,10 +78,9 @@ async function blind(page: Page, address: string): Promise<void> {
   await page.getByRole('radiogroup').first().getByText('7', { exact: true }).click();
 }
 
-const demo = join(tmpdir(), 'marvet-shots-demo');
-renderDemo(demo);
+renderDemo(DEMO_FOLDER);
 await mkdir(OUT, { recursive: true });
-const marvet = await runMarvet(process.env.SHOTS_DATA ? { demo, dataFolder: process.env.SHOTS_DATA } : { demo });
+const marvet = await runMarvet({ demo: DEMO_FOLDER, ...(process.env.SHOTS_DATA ? { dataFolder: process.env.SHOTS_DATA } : {}) });
 const browser = await launch();
 try {
   for (const { name, size, theme, go } of SHOTS) {

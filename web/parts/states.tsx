@@ -20,14 +20,28 @@ export function Trouble({ error, again }: { error: unknown; again?: () => void }
 }
 
 interface Asked {
+  data?: unknown;
   isLoading: boolean;
   error?: unknown;
   refetch: () => unknown;
 }
 
-/** Loading and error states of one or more queries; `children` once all have their data. */
+/**
+ * Loading and error states of one or more queries; `children` once all have their data. Data that was
+ * there before an error stays on the page, with a word that it may be old.
+ */
 export function Loaded({ of, children }: { of: Asked[]; children: () => ReactNode }) {
   const failed = of.find((query) => query.error);
+  if (failed && of.every((query) => query.data !== undefined)) {
+    return (
+      <>
+        <div className="caution no-print" role="status">
+          {troubleText(failed.error)} What you see is as it was.
+        </div>
+        {children()}
+      </>
+    );
+  }
   if (failed) return <Trouble error={failed.error} again={() => void failed.refetch()} />;
   if (of.some((query) => query.isLoading)) {
     return (

@@ -44,6 +44,7 @@ export default function Field() {
               cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
               controls={plan.data!.controls}
               log={log}
+              onStart={() => go(current)}
               onNext={() => go(next)}
               onStep={(step) => go(log.takes[at + step])}
               onRedo={() => {

@@ -35,19 +35,23 @@ interface RunnerProps {
   cautions: Caution[];
   controls: Control[];
   log: FieldState;
+  onStart: () => void;
   onNext: () => void;
   onStep: (step: 1 | -1) => void;
   onRedo: () => void;
 }
 
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
-export function Runner({ take, next, chains, script, cautions, controls, log, onNext, onStep, onRedo }: RunnerProps) {
+export function Runner({ take, next, chains, script, cautions, controls, log, onStart, onNext, onStep, onRedo }: RunnerProps) {
   const words = useTrialWords(useTrialId());
   const note = useRef<HTMLDivElement>(null);
   useKeyHelp(HELP);
   const act = () => {
-    if (take.status === 'planned') void log.write({ kind: 'start', takeId: take.id, controls });
-    else if (take.status === 'rolling') void log.write({ kind: 'stop', takeId: take.id });
+    if (take.status === 'planned') {
+      // The address holds on to this take, so that it stays in sight once it is done.
+      onStart();
+      void log.write({ kind: 'start', takeId: take.id, controls });
+    } else if (take.status === 'rolling') void log.write({ kind: 'stop', takeId: take.id });
     else onNext();
   };
   const flag = (each: TakeFlag) => void log.write({ kind: take.flags.some((mark) => mark.flag === each) ? 'unflag' : 'flag', takeId: take.id, flag: each });

@@ -1,0 +1,100 @@
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import type { AudioFile } from '../core/domain/recording.ts';
+import type { Session } from '../core/domain/session.ts';
+import { spoken, writeRecorderFiles } from './audio.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask, smallTrial } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+let folder: string;
+test.beforeAll(async () => {
+  marvet = await runMarvet();
+  folder = await mkdtemp(join(tmpdir(), 'marvet-blind-'));
+});
+test.afterAll(async () => {
+  await marvet.dispose();
+  await rm(folder, { recursive: true, force: true });
+});
+
+/** A round of two clips of very different level, made through the API. */
+async function round() {
+  const { trialId, chainIds, criterionId } = await smallTrial(marvet.address);
+  const [path] = await writeRecorderFiles(folder, [{ name: 'S001_Cormorant.wav', trackNames: ['QU', 'LO'], channels: [spoken(-20, -60, 1), spoken(-40, -75, 7)] }]);
+  await fetch(`${marvet.address}/api/trials/${trialId}/files?name=S001_Cormorant.wav`, { method: 'POST', body: await readFile(path!) });
+  const at = `/trials/${trialId}`;
+  await expect.poll(async () => (await ask<AudioFile[]>(marvet.address, 'GET', `${at}/files`))[0]?.state).toBe('done');
+  const [file] = await ask<AudioFile[]>(marvet.address, 'GET', `${at}/files`);
+  const recordings = await ask<{ id: string }[]>(marvet.address, 'GET', `${at}/recordings`);
+  const session = await ask<Session>(marvet.address, 'POST', `${at}/sessions`, { title: 'Round 1', recordingIds: recordings.map((each) => each.id), criterionIds: [criterionId] });
+  return { trialId, chainIds, file: file!, recordings, session, at };
+}
+
+test('no response on the listening page tells which clip is which', async ({ page }) => {
+  const { chainIds, file, recordings, session, at } = await round();
+  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `${at}/sessions/${session.id}/listeners`, { name: 'Orla', listenedOn: 'buds' });
+  const secrets = [...chainIds, ...recordings.map((each) => each.id), file.id, file.sha256, file.sha256.slice(0, 12), 'Cormorant', 'Quoinholt', 'Lodestar', '"QU"', '"LO"'];
+  const clips: { length: number; headers: string }[] = [];
+  const leaks: string[] = [];
+  const checks: Promise<void>[] = [];
+  page.on('response', (response) => {
+    checks.push(
+      (async () => {
+        const headers = await response.allHeaders();
+        const { date: _date, ...steady } = headers;
+        const body = await response.body().catch(() => Buffer.alloc(0));
+        const url = response.url();
+        const isClip = url.includes('/clips/');
+        const text = `${url}\n${JSON.stringify(headers)}\n${isClip ? body.subarray(0, 200).toString('latin1') : body.toString('utf8')}`;
+        for (const secret of secrets) if (text.includes(secret)) leaks.push(`${secret} in ${url}`);
+        if (isClip) clips.push({ length: body.byteLength, headers: JSON.stringify(steady) });
+      })(),
+    );
+  });
+  await page.goto(`${marvet.address}/listen/${id}`);
+  await expect(page.getByRole('button', { name: 'Play' })).toBeEnabled();
+  for (const letter of ['A', 'B'])
+    await page
+      .getByRole('radiogroup', { name: `Words are clear, clip ${letter}` })
+      .getByText('6', { exact: true })
+      .click();
+  await page.getByLabel('Why, clip A').fill('rounder');
+  await page.getByLabel('Why, clip A').blur();
+  await expect(page.getByRole('button', { name: 'Finish' })).toBeEnabled();
+  await Promise.all(checks);
+  expect(leaks).toEqual([]);
+  expect(clips.length).toBeGreaterThanOrEqual(2);
+  expect(new Set(clips.map((clip) => clip.length)).size).toBe(1);
+  expect(new Set(clips.map((clip) => clip.headers)).size).toBe(1);
+  expect(await page.content()).not.toContain('Quoinholt');
+  await page.getByRole('button', { name: 'Finish' }).click();
+  await expect(page.getByText('Thank you.')).toBeVisible();
+  await page.goto(`${marvet.address}${at}/listen`);
+  await expect(page.getByRole('row', { name: /rounder/ })).toContainText('6');
+});
+
+test('switching keeps the place, and the loop comes round', async ({ page }) => {
+  const { session, at } = await round();
+  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `${at}/sessions/${session.id}/listeners`, { name: 'Tam', listenedOn: 'loudspeakers' });
+  await page.goto(`${marvet.address}/listen/${id}`);
+  const position = page.getByLabel('Position in seconds');
+  const seconds = async () => Number(await position.inputValue());
+  await expect(page.getByRole('button', { name: 'Play' })).toBeEnabled();
+  expect(Number(await page.getByLabel('Listening level in dB').inputValue())).toBe(-20);
+  await page.keyboard.press('Space');
+  await expect.poll(seconds).toBeGreaterThan(0.8);
+  const before = await seconds();
+  await page.keyboard.press('b');
+  await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
+  const after = await seconds();
+  expect(after).toBeGreaterThanOrEqual(before);
+  expect(after - before).toBeLessThan(1.5);
+  await page.getByRole('button', { name: 'Ends here' }).click();
+  await expect.poll(seconds).toBeLessThan(0.6);
+  await page.keyboard.press('a');
+  await expect(page.getByRole('button', { name: /^A/ })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+});

@@ -1,0 +1,123 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import type { VerdictRow } from '../core/decide/verdict.ts';
+import type { Take } from '../core/domain/take.ts';
+import type { Trial } from '../core/domain/trial.ts';
+import { DEMO_FOLDER } from './demoFolder.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+let saltreach: Trial;
+let wheelhouse: Trial;
+test.beforeAll(async () => {
+  test.setTimeout(240_000);
+  marvet = await runMarvet({ demo: DEMO_FOLDER });
+  const trials = await ask<Trial[]>(marvet.address, 'GET', '/trials');
+  saltreach = trials.find((trial) => trial.name === 'Saltreach')!;
+  wheelhouse = trials.find((trial) => trial.name === 'Wheelhouse boom')!;
+});
+test.afterAll(() => marvet.dispose());
+
+test('the demo is complete to a verdict, and the dearest does not win', async () => {
+  expect(saltreach.progress).toMatchObject({ candidates: 5, recordings: 174, measured: 174, measuring: 0, listeners: 2, verdictOpened: true });
+  expect(saltreach.progress.done).toBeGreaterThanOrEqual(36);
+  const { rows } = await ask<{ rows: VerdictRow[] }>(marvet.address, 'GET', `/trials/${saltreach.id}/verdict`);
+  expect(rows.every((row) => row.missing.length === 0)).toBe(true);
+  const dearest = rows.reduce((most, row) => ((row.candidate.price ?? 0) > (most.candidate.price ?? 0) ? row : most));
+  expect(rows[0]?.rank).toBe(1);
+  expect(dearest.rank).not.toBe(1);
+  expect(saltreach.expectation?.revealed?.candidateId).toBe(dearest.candidate.id);
+});
+
+test('a second start changes nothing', async () => {
+  const before = await ask(marvet.address, 'GET', `/trials/${saltreach.id}/takes`);
+  await marvet.stop();
+  await marvet.start();
+  expect(await ask(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).toEqual(before);
+  expect(await ask<Trial[]>(marvet.address, 'GET', '/trials')).toHaveLength(2);
+});
+
+test('the second trial stops after its plan', async () => {
+  const takes = await ask<Take[]>(marvet.address, 'GET', `/trials/${wheelhouse.id}/takes`);
+  expect(takes.length).toBeGreaterThanOrEqual(8);
+  expect(takes.every((take) => take.status === 'planned')).toBe(true);
+});
+
+const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
+  ['trials', () => '/', (page) => page.getByRole('region', { name: 'Trials' }).waitFor()],
+  ['question', () => `/trials/${saltreach.id}/question`, (page) => page.getByRole('region', { name: 'Criteria' }).waitFor()],
+  ['kit', () => `/trials/${saltreach.id}/kit`, (page) => page.getByRole('region', { name: 'Candidates' }).waitFor()],
+  ['plan', () => `/trials/${saltreach.id}/plan`, (page) => page.getByRole('region', { name: 'Cells' }).waitFor()],
+  ['run sheet', () => `/trials/${saltreach.id}/plan/run-sheet`, (page) => page.getByRole('region', { name: 'Run sheet' }).waitFor()],
+  ['field', () => `/trials/${wheelhouse.id}/field`, (page) => page.getByRole('button', { name: /^Start take/ }).waitFor()],
+  [
+    'takes',
+    () => `/trials/${saltreach.id}/takes`,
+    async (page) => {
+      await page.getByRole('checkbox', { name: /Take 01 Quoinholt/ }).check();
+      await page.getByRole('checkbox', { name: /Take 03 Lowbrack/ }).check();
+      await page.getByText('Not fair').waitFor();
+    },
+  ],
+  ['files', () => `/trials/${saltreach.id}/takes?view=files`, (page) => page.getByRole('region', { name: 'Files' }).first().waitFor()],
+  [
+    'inside a take',
+    () => `/trials/${saltreach.id}/takes`,
+    async (page) => {
+      await page.getByRole('region', { name: 'Recordings' }).getByRole('link').first().click();
+      await page.getByRole('slider', { name: /Level over time/ }).waitFor();
+    },
+  ],
+  ['listen', () => `/trials/${saltreach.id}/listen`, (page) => page.getByRole('region', { name: 'New round' }).waitFor()],
+  [
+    'blind listening',
+    () => `/trials/${saltreach.id}/listen`,
+    async (page) => {
+      await page.getByRole('textbox', { name: 'Listener' }).fill('Axe');
+      await page.getByRole('textbox', { name: 'Listened on' }).fill('nothing');
+      await page.getByRole('button', { name: 'Listen blind' }).click();
+      await expect(page.getByRole('button', { name: 'Play' })).toBeEnabled();
+    },
+  ],
+  ['verdict', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByRole('region', { name: 'Price against score' }).waitFor()],
+  ['report', () => `/trials/${saltreach.id}/verdict/report`, (page) => page.getByRole('region', { name: 'Figures' }).waitFor()],
+  ['bin', () => `/trials/${saltreach.id}/bin`, (page) => page.getByRole('region', { name: 'Bin of this trial' }).waitFor()],
+];
+
+for (const theme of ['daylight', 'dusk']) {
+  for (const [name, path, ready] of VIEWS) {
+    test(`axe finds nothing: ${name}, ${theme}`, async ({ page }) => {
+      await page.addInitScript((chosen) => localStorage.setItem('marvet/look', JSON.stringify({ theme: chosen })), theme);
+      const troubles: string[] = [];
+      page.on('console', (message) => message.type() === 'error' && troubles.push(message.text()));
+      page.on('pageerror', (error) => troubles.push(error.message));
+      await page.goto(marvet.address + path());
+      await ready(page);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(
+        violations.map(
+          (violation) =>
+            `${violation.id}: ${violation.nodes
+              .map((node) => node.html)
+              .slice(0, 3)
+              .join(' ')}`,
+        ),
+      ).toEqual([]);
+      expect(troubles).toEqual([]);
+    });
+  }
+}
+
+test('filters and order of the table are in the address and survive a reload', async ({ page }) => {
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/takes`);
+  await page.getByLabel('Station').selectOption('reed bank');
+  await page.getByLabel('Candidate').selectOption('Witherley Heron');
+  const table = page.getByRole('region', { name: 'Recordings' });
+  await table.getByRole('button', { name: 'Voice over noise dB' }).click();
+  await page.reload();
+  await expect(page.getByLabel('Station')).toHaveValue(/.+/);
+  const values = (await table.locator('tbody td:nth-child(8)').allTextContents()).filter(Boolean).map((text) => Number(text.replace('−', '-')));
+  expect(values.length).toBeGreaterThan(3);
+  expect([...values].sort((a, b) => a - b)).toEqual(values);
+});

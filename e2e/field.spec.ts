@@ -1,0 +1,110 @@
+import { expect, test } from '@playwright/test';
+import type { Take } from '../core/domain/take.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask, smallTrial } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+test.beforeAll(async () => {
+  marvet = await runMarvet();
+});
+test.afterAll(() => marvet.dispose());
+
+const takesOf = (trialId: string) => ask<Take[]>(marvet.address, 'GET', `/trials/${trialId}/takes`);
+
+test('logging goes on while the server is away, and each line arrives once', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  await page.getByRole('button', { name: /^Start take/ }).click();
+  await expect(page.getByText('Everything is on the server.')).toBeVisible();
+  await marvet.kill();
+  await page.getByRole('button', { name: /^Wind/ }).click();
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await page.getByRole('button', { name: /^Next: 02/ }).click();
+  await page.getByRole('button', { name: /^Start take/ }).click();
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await page.getByRole('button', { name: /^Do again/ }).click();
+  await expect(page.getByRole('region', { name: 'Take 02/2' })).toBeVisible();
+  await page.getByLabel(/^Note/).fill('gull over the jetty');
+  await page.getByLabel(/^Note/).blur();
+  await expect(page.getByText(/7 lines are kept in this browser until the server is back/)).toBeVisible();
+  await marvet.start();
+  await expect(page.getByText('Everything is on the server.')).toBeVisible();
+  const takes = await takesOf(trialId);
+  expect(takes.map((take) => [take.slate, take.pass, take.status, take.flags.map((mark) => mark.flag), take.note])).toEqual([
+    [1, 1, 'done', ['wind'], ''],
+    [2, 1, 'done', [], ''],
+    [2, 2, 'planned', [], 'gull over the jetty'],
+    [3, 1, 'planned', [], ''],
+    [4, 1, 'planned', [], ''],
+  ]);
+  expect(await ask<unknown[]>(marvet.address, 'GET', `/trials/${trialId}/log`)).toHaveLength(8);
+});
+
+test('lines written before the page was closed are sent when it opens again', async ({ page, context }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  await expect(page.getByRole('region', { name: 'Take 01' })).toBeVisible();
+  await marvet.kill();
+  await page.getByRole('button', { name: /^Start take/ }).click();
+  await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  await page.close();
+  await marvet.start();
+  const later = await context.newPage();
+  await later.goto(`${marvet.address}/trials/${trialId}/field`);
+  await expect(later.getByText('Everything is on the server.')).toBeVisible();
+  expect((await takesOf(trialId))[0]?.status).toBe('rolling');
+});
+
+test('the whole of Field by keyboard alone', async ({ page }) => {
+  const { trialId, chainIds } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  await expect(page.getByRole('region', { name: 'Take 01' })).toBeVisible();
+  const key = (name: string) => page.keyboard.press(name);
+  await key('Space');
+  await expect(page.getByText(/^Rolling/)).toBeVisible();
+  for (const flag of ['w', 't', 'b', 'h', 'x', 't']) await key(flag);
+  await expect(page.getByRole('button', { name: /^Traffic/ })).toHaveAttribute('aria-pressed', 'false');
+  await key('Space');
+  await expect(page.getByRole('button', { name: /^Next: 02/ })).toBeVisible();
+  await key('n');
+  await page.keyboard.type('boat passed');
+  await key('Tab');
+  await key('Enter');
+  await key('Tab');
+  await page.keyboard.type('4.5');
+  await key('Tab');
+  await page.keyboard.type('61');
+  await key('Tab');
+  await page.keyboard.type('18');
+  await key('Tab');
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await key('r');
+  await expect(page.getByRole('region', { name: 'Take 01/2' })).toBeVisible();
+  await key('s');
+  await expect(page.getByText('Skipped', { exact: true })).toBeVisible();
+  await key('ArrowRight');
+  await expect(page.getByRole('region', { name: 'Take 02', exact: true })).toBeVisible();
+  await key('Shift+?');
+  await expect(page.getByRole('dialog')).toContainText('Do the take again');
+  await key('Escape');
+  await expect(page.getByText('Everything is on the server.')).toBeVisible();
+  const [first, again] = await takesOf(trialId);
+  expect(first).toMatchObject({ status: 'done', note: 'boat passed', windMs: 4.5, noiseDba: 61, controls: [{ name: 'Talker', value: 'Ferrier' }] });
+  expect(first?.flags.map((mark) => mark.flag)).toEqual(['wind', 'break-up', 'handling', 'spoiled']);
+  expect(first?.gains[chainIds[0]!]).toEqual({ transmitter: 18 });
+  expect(again).toMatchObject({ pass: 2, status: 'skipped' });
+});
+
+test('the danger of a station stands in Field, may be put away, and blocks nothing', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  const caution = page.getByRole('note').filter({ hasText: 'jetty: water' });
+  await expect(caution).toContainText('goes before this plan');
+  await expect(page.getByRole('button', { name: /^Start take/ })).toBeEnabled();
+  await page.getByRole('button', { name: 'Put away: jetty: water' }).click();
+  await expect(caution).toBeHidden();
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'Take 01' })).toBeVisible();
+  await expect(caution).toBeHidden();
+});

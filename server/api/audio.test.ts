@@ -1,0 +1,211 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { bufferSource } from '@marvet/core/audio/byteSource';
+import { readChannel } from '@marvet/core/audio/readSamples';
+import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { newId } from '@marvet/core/domain/identity';
+import { type AudioFile, type RecordingDetail } from '@marvet/core/domain/recording';
+import { type Listener, type Session } from '@marvet/core/domain/session';
+import { type Take } from '@marvet/core/domain/take';
+import { reportOf } from '@marvet/core/testing/signals';
+import { type Harness, openHarness, plainWav, readyTrial, recorderWav, spoken } from '../testing/harness.ts';
+
+let harness: Harness;
+beforeAll(async () => {
+  harness = await openHarness();
+});
+afterAll(() => harness.close());
+
+const loud = spoken(-26, -70, 1);
+const noisy = spoken(-38, -52, 20);
+type Row = { id: string; candidateId: string | null; takeId: string | null; figures: Record<string, number> | null };
+const files = async (at: string) => (await harness.call<AudioFile[]>('GET', `${at}/files`)).body;
+const recordings = async (at: string) => (await harness.call<Row[]>('GET', `${at}/recordings`)).body;
+
+describe('files', () => {
+  it('are measured, matched by name and track, and hold the figures that were put in', async () => {
+    const { trial, at, chains } = await readyTrial(harness);
+    const { status } = await harness.upload(trial.id, 'S001_T01.wav', recorderWav([loud, noisy], '9', '9', ['LO', 'QU']));
+    expect(status).toBe(201);
+    await harness.services.measuring.idle();
+    const rows = await recordings(at);
+    expect(rows.map((row) => row.candidateId)).toEqual([chains[1], chains[0]]);
+    expect(rows[0]?.figures?.['noise.floorDbfs']).toBeCloseTo(-70, 0);
+    expect(rows[1]?.figures?.['noise.floorDbfs']).toBeCloseTo(-52, 0);
+    expect(await files(at)).toMatchObject([{ matchedBy: 'file name', state: 'done', methodVersion: 1 }]);
+  });
+
+  it('fall back on scene and take, then on the hand', async () => {
+    const { trial, at, chains } = await readyTrial(harness);
+    await harness.upload(trial.id, 'REC_0007.WAV', recorderWav([loud], '1', '1', ['QU']));
+    await harness.upload(trial.id, 'loose.wav', plainWav(noisy));
+    const [byMetadata, loose] = await files(at);
+    expect(byMetadata?.matchedBy).toBe('iXML or bext');
+    expect(loose?.takeId).toBeNull();
+    const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
+    const wrong = await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, { takeId: take!.id, channels: [{ channelIndex: 0, candidateId: newId() }] });
+    expect(wrong.status).toBe(422);
+    await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, { takeId: take!.id, channels: [{ channelIndex: 0, candidateId: chains[1] }] });
+    expect((await recordings(at)).map((row) => [row.takeId, row.candidateId])).toEqual(expect.arrayContaining([[take!.id, chains[0]], [take!.id, chains[1]]]));
+  });
+
+  it('the same bytes twice are noticed, also when the first lies in the bin', async () => {
+    const { trial, at } = await readyTrial(harness);
+    await harness.upload(trial.id, 'a.wav', plainWav(loud));
+    expect(await harness.upload(trial.id, 'b.wav', plainWav(loud))).toMatchObject({ status: 200, body: { duplicate: true, file: { name: 'a.wav' } } });
+    const [file] = await files(at);
+    await harness.call('DELETE', `${at}/files/${file!.id}`);
+    expect(await recordings(at)).toEqual([]);
+    expect(await harness.upload(trial.id, 'c.wav', plainWav(loud))).toMatchObject({ body: { duplicate: true } });
+    expect(await files(at)).toHaveLength(1);
+  });
+
+  it.each([
+    ['nothing.wav', new Uint8Array(0), 'empty'],
+    ['picture.wav', Uint8Array.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3, 4, 5, 6, 7, 8, 9]), 'not-wav'],
+    ['cut.wav', plainWav(loud).subarray(0, 30), 'truncated'],
+  ])('%s is refused by name and leaves nothing behind', async (name, bytes, code) => {
+    const { trial, at } = await readyTrial(harness);
+    const answer = await harness.upload(trial.id, name, bytes);
+    expect(answer).toMatchObject({ status: 422, body: { error: { code } } });
+    expect((answer.body as { error: { message: string } }).error.message).toContain(name);
+    expect(await files(at)).toEqual([]);
+  });
+
+  it('a file cut in its audio is measured as far as it goes and says so', async () => {
+    const { trial, at } = await readyTrial(harness);
+    const whole = plainWav(loud);
+    await harness.upload(trial.id, 'S001.wav', whole.subarray(0, whole.byteLength - 100_000));
+    await harness.services.measuring.idle();
+    const [file] = await files(at);
+    expect(file?.state).toBe('done');
+    expect(file?.warnings.join()).toContain('truncated');
+  });
+
+  it('measuring can be stopped and taken up again', async () => {
+    const { trial, at } = await readyTrial(harness);
+    await harness.upload(trial.id, 'S001.wav', plainWav(...Array.from({ length: 12 }, () => loud)));
+    const [file] = await files(at);
+    await harness.call('POST', `${at}/files/${file!.id}/cancel`);
+    await harness.services.measuring.idle();
+    expect((await files(at))[0]).toMatchObject({ state: 'failed', failure: expect.stringContaining('stopped') });
+    await harness.call('POST', `${at}/files/${file!.id}/measure`);
+    await harness.services.measuring.idle();
+    expect((await files(at))[0]).toMatchObject({ state: 'done', failure: null });
+  });
+
+  it('are played whole in ranges, and one channel alone', async () => {
+    const { trial, at } = await readyTrial(harness);
+    const bytes = recorderWav([loud, noisy], '1', '1', ['QU', 'LO']);
+    await harness.upload(trial.id, 'S001.wav', bytes);
+    await harness.services.measuring.idle();
+    const [file] = await files(at);
+    const part = await harness.call('GET', `${at}/files/${file!.id}/audio`, undefined, { range: 'bytes=0-11' });
+    expect([part.status, part.headers.get('content-range')]).toEqual([206, `bytes 0-11/${bytes.byteLength}`]);
+    const [, second] = await recordings(at);
+    const detail = (await harness.call<RecordingDetail>('GET', `${at}/recordings/${second!.id}`)).body;
+    expect(detail.report?.activity.speech).toHaveLength(3);
+    expect(detail.series?.rmsDbfs.length).toBe(Math.ceil(loud.length / 2400));
+    const channel = await harness.services.store.recordings.findOneByOrFail({ id: second!.id });
+    const { channelWav } = await import('../audio/channelWav.ts');
+    const { body, lengthBytes } = channelWav(harness.services.blobs.pathOf(file!.sha256), channel.channelIndex);
+    const mono = new Uint8Array(await new Response(body).arrayBuffer());
+    expect(mono.byteLength).toBe(lengthBytes);
+    const samples = readChannel(bufferSource(mono), readWavHeader(bufferSource(mono)), 0);
+    expect(samples.reduce((worst, value, index) => Math.max(worst, Math.abs(value - noisy[index]!)), 0)).toBeLessThan(1e-6);
+  });
+});
+
+describe('blind listening', () => {
+  async function round() {
+    const { trial, at, chains } = await readyTrial(harness);
+    await harness.upload(trial.id, 'S001_Secretname.wav', recorderWav([loud, noisy], '1', '1', ['QU', 'LO']));
+    await harness.services.measuring.idle();
+    const criterion = (await harness.call<{ id: string }>('POST', `${at}/criteria`, { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 })).body;
+    const ids = (await recordings(at)).map((row) => row.id);
+    const session = (await harness.call<Session>('POST', `${at}/sessions`, { title: 'Round 1', recordingIds: ids, criterionIds: [criterion.id] })).body;
+    const seat = (name: string) => harness.call<Listener>('POST', `${at}/sessions/${session.id}/listeners`, { name, listenedOn: 'buds' });
+    return { at, chains, criterion, ids, session, seat };
+  }
+
+  it('tells nothing that could name a clip before the listener is done', async () => {
+    const { at, chains, criterion, ids, session, seat } = await round();
+    const { id } = (await seat('Orla')).body;
+    const secrets = [...ids, ...chains, 'QU', 'LO', 'Quoin', 'Lodestar', 'Secretname', (await files(at))[0]!.sha256];
+    const told = [await harness.call('GET', `/listen/${id}`), await harness.call('PUT', `/listen/${id}/ratings`, { letter: 'A', criterionId: criterion.id, points: 3, reason: '' })];
+    const clips = await Promise.all(['A', 'B'].map((letter) => harness.call('GET', `/listen/${id}/clips/${letter}`)));
+    for (const answer of told) for (const secret of secrets) expect(answer.text).not.toContain(secret);
+    const heads = clips.map((clip) => JSON.stringify([...clip.headers]));
+    expect(heads[0]).toBe(heads[1]);
+    for (const secret of secrets) expect(heads[0]).not.toContain(secret);
+    expect(clips[0]!.text.length).toBeGreaterThan(1000);
+    const listed = (await harness.call<Session[]>('GET', `${at}/sessions`)).body.find((each) => each.id === session.id);
+    expect(listed?.listeners).toMatchObject([{ letters: null, ratings: [] }]);
+  });
+
+  it('clips are equally long and equally loud', async () => {
+    const { seat, session } = await round();
+    const { id } = (await seat('Orla')).body;
+    const row = await harness.services.store.sessions.findOneByOrFail({ id: session.id });
+    const clips = await Promise.all(
+      [0, 1].map(async (place) => {
+        const listener = await harness.services.store.listeners.findOneByOrFail({ id });
+        const letter = String.fromCharCode(65 + listener.order.indexOf(place));
+        expect((await harness.call('GET', `/listen/${id}/clips/${letter}`)).status).toBe(200);
+        const { openClipCache } = await import('../audio/clipCache.ts');
+        const bytes = (await openClipCache(harness.services.store, harness.services.blobs, harness.services.pool).clips(row))[place]!;
+        const source = bufferSource(bytes);
+        return readChannel(source, readWavHeader(source), 0);
+      }),
+    );
+    expect(clips[0]!.length).toBe(clips[1]!.length);
+    const loudness = clips.map((clip) => reportOf([clip]).channels[0]!.loudness.integratedLufs!);
+    expect(Math.abs(loudness[0]! - loudness[1]!)).toBeLessThan(0.3);
+    expect(Math.abs(loudness[0]! - session.matchedLufs)).toBeLessThan(0.3);
+  });
+
+  it('finishing needs every score, opens the identities, and closes the scores', async () => {
+    const { at, criterion, ids, seat } = await round();
+    const { id } = (await seat('Tam')).body;
+    const rate = (letter: string, points: number) => harness.call('PUT', `/listen/${id}/ratings`, { letter, criterionId: criterion.id, points, reason: 'r' });
+    await rate('A', 8);
+    expect(await harness.call('POST', `/listen/${id}/finish`)).toMatchObject({ status: 422, body: { error: { message: expect.stringContaining('1 of 2') } } });
+    await rate('B', 2);
+    expect((await harness.call('POST', `/listen/${id}/finish`)).status).toBe(204);
+    expect((await rate('A', 1)).status).toBe(409);
+    const [session] = (await harness.call<Session[]>('GET', `${at}/sessions`)).body;
+    expect(Object.values(session!.listeners[0]!.letters!).sort()).toEqual([...ids].sort());
+  });
+
+  it('draws an order for each listener', async () => {
+    const { seat } = await round();
+    const orders = new Set<string>();
+    for (let index = 0; index < 24; index++) orders.add(JSON.stringify((await harness.services.store.listeners.findOneByOrFail({ id: (await seat(`L${index}`)).body.id })).order));
+    expect(orders.size).toBe(2);
+  });
+});
+
+describe('the verdict', () => {
+  it('is computed from audio, ears and marks; spoiled takes take no part', async () => {
+    const { trial, at, chains } = await readyTrial(harness);
+    const criteria = [
+      { name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 3, best: 50, worst: 0 },
+      { name: 'Locks', kind: 'inspected', weight: 1, best: 10, worst: 0, dealbreaker: { side: 'below', limit: 3 } },
+    ];
+    const [, locks] = [await harness.call<{ id: string }>('POST', `${at}/criteria`, criteria[0]), await harness.call<{ id: string }>('POST', `${at}/criteria`, { ...criteria[1], position: 1 })];
+    await harness.upload(trial.id, 'S001.wav', recorderWav([loud, noisy], '1', '1', ['QU', 'LO']));
+    await harness.services.measuring.idle();
+    expect((await harness.call('GET', `${at}/verdict`)).body).toMatchObject({ open: false, rows: null, missing: [{ criterionIds: [locks.body.id] }, { criterionIds: [locks.body.id] }] });
+    expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).status).toBe(409);
+    await harness.call('PUT', `${at}/marks`, { chainId: chains[0], criterionId: locks.body.id, points: 2, remark: 'fell out' });
+    await harness.call('PUT', `${at}/marks`, { chainId: chains[1], criterionId: locks.body.id, points: 9, remark: '' });
+    await harness.call('POST', `${at}/verdict/open`);
+    const rows = (await harness.call<{ rows: { candidate: { id: string; price: number }; rank: number | null; cells: { value: number }[] }[] }>('GET', `${at}/verdict`)).body.rows;
+    expect(rows.map((row) => [row.candidate.id, row.rank, row.candidate.price])).toEqual([[chains[1], 1, 100], [chains[0], null, 100]]);
+    expect(rows[1]!.cells[0]!.value).toBeGreaterThan(40);
+    expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).text).toContain('Lodestar,1,Locks,9,points');
+    const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
+    await harness.call('POST', `${at}/log`, { lines: [{ id: newId(), takeId: take!.id, atMs: 1, kind: 'flag', flag: 'spoiled' }] });
+    const after = (await harness.call<{ missing: { criterionIds: string[] }[] }>('GET', `${at}/verdict`)).body;
+    expect(after.missing.every((each) => each.criterionIds.length === 1)).toBe(true);
+  });
+});

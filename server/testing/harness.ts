@@ -1,0 +1,78 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { writeWav } from '@marvet/core/audio/writeWav';
+import { type Trial } from '@marvet/core/domain/trial';
+import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
+import { concat, mixed, silence, whiteNoise } from '@marvet/core/testing/signals';
+import { type Services } from '../api/services.ts';
+import { buildApp } from '../app.ts';
+import { openServices } from '../start.ts';
+
+/** The server without a network, on a data folder of its own. */
+export interface Harness {
+  services: Services;
+  call<Result = unknown>(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Result; headers: Headers; text: string }>;
+  upload(trialId: string, name: string, bytes: Uint8Array): Promise<{ status: number; body: never }>;
+  close(): Promise<void>;
+}
+
+export async function openHarness(): Promise<Harness> {
+  const folder = await mkdtemp(join(tmpdir(), 'marvet-api-'));
+  const services = await openServices(folder);
+  const app = buildApp(services, 'test', null);
+  const call: Harness['call'] = async (method, path, body, headers = {}) => {
+    const response = await app.request(`http://127.0.0.1/api${path}`, {
+      method,
+      headers: { host: '127.0.0.1', ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    const json = response.headers.get('content-type')?.includes('json');
+    return { status: response.status, body: (json ? JSON.parse(text) : null) as never, headers: response.headers, text };
+  };
+  return {
+    services,
+    call,
+    async upload(trialId, name, bytes) {
+      const response = await app.request(`http://127.0.0.1/api/trials/${trialId}/files?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { host: '127.0.0.1' }, body: bytes as never });
+      return { status: response.status, body: (await response.json()) as never };
+    },
+    async close() {
+      await services.measuring.idle();
+      await services.pool.close();
+      await services.store.close();
+      await rm(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+/** Words of noise over a floor: something with a loudness, pauses and a ratio of its own. */
+export function spoken(levelDbfs: number, floorDbfs: number, seed = 1): Float64Array {
+  const words = concat(silence(0.5), whiteNoise(levelDbfs, 0.8, seed), silence(0.4), whiteNoise(levelDbfs, 0.9, seed + 1), silence(0.4), whiteNoise(levelDbfs, 0.7, seed + 2), silence(0.5));
+  return mixed(words, whiteNoise(floorDbfs, words.length / 48_000, seed + 3));
+}
+
+export const plainWav = (...channels: Float64Array[]) => writeWav(channels, { encoding: 'pcm', bitDepth: 24, sampleRateHz: 48_000 });
+
+/** A poly file as a field recorder writes it. */
+export const recorderWav = (channels: Float64Array[], scene: string, take: string, trackNames: string[]) =>
+  fieldRecordingWav({ channels, sampleRateHz: 48_000, project: 'Test', scene, take, tape: '', note: '', trackNames, startedAtMs: 0 });
+
+/** A trial with two candidates, one station, one script and its slates. */
+export async function readyTrial(harness: Harness) {
+  const { call } = harness;
+  const trial = (await call<Trial>('POST', '/trials', { name: 'Jetty', question: 'Which one?' })).body;
+  const at = `/trials/${trial.id}`;
+  const item = (await call<{ id: string }>('POST', '/items', { kind: 'microphone', name: 'Reed capsule', price: 100 })).body;
+  const chain = async (name: string, kind: number, letters: string) =>
+    (await call<{ id: string }>('POST', `${at}/chains`, { name, tape: { kind, letters }, links: [{ itemId: item.id, settings: {} }] })).body.id;
+  const chains = [await chain('Quoin', 0, 'QU'), await chain('Lodestar', 1, 'LO')] as const;
+  await call('POST', `${at}/stations`, { name: 'jetty' });
+  const scripts = (await call<{ id: string; name: string }[]>('GET', `${at}/scripts`)).body;
+  const plan = (await call<{ factors: { kind: string; levels: { id: string; ticked: boolean }[] }[] }>('GET', `${at}/plan`)).body;
+  const factors = plan.factors.map((factor) => (factor.kind === 'script' ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id === scripts[0]!.id })) } : factor));
+  await call('PUT', `${at}/plan`, { ...plan, factors });
+  await call('POST', `${at}/plan/commit`);
+  return { trial, at, chains };
+}
