@@ -11,7 +11,12 @@ module.exports = {
     },
     { name: 'nothing-imports-web', severity: 'error', from: { pathNot: '^web/' }, to: { path: '^web/' } },
     { name: 'only-down', severity: 'error', from: { path: '^(web|server|cli|demo)/' }, to: { path: '^(web|server|cli|demo|e2e)/', pathNot: '^$1/' } },
-    { name: 'testing-stays-in-tests', severity: 'error', from: { path: '^(core|server)/', pathNot: '\\.test\\.ts$|^(core|server)/testing/' }, to: { path: '^(core|server)/testing/' } },
+    {
+      name: 'testing-stays-in-tests',
+      severity: 'error',
+      from: { path: '^(core|server)/', pathNot: '\\.test\\.ts$|^(core|server)/testing/' },
+      to: { path: '^(core|server)/testing/' },
+    },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
     { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\?|^bun:' } },
   ],
@@ -20,6 +25,10 @@ module.exports = {
     exclude: { path: '(^|/)dist/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'], extensions: ['.ts', '.tsx', '.mjs', '.js', '.json', '.css', '.d.ts'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.mjs', '.js', '.json', '.css', '.d.ts'],
+    },
   },
 };

@@ -95,6 +95,6 @@ test('switching keeps the place, and the loop comes round', async ({ page }) => 
   await expect.poll(seconds).toBeLessThan(0.6);
   await page.keyboard.press('a');
   await expect(page.getByRole('button', { name: /^A/ })).toHaveAttribute('aria-pressed', 'true');
-  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Pause' }).click();
   await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
 });

@@ -142,9 +142,9 @@ test('from a question to a verdict, on audio', async ({ page }) => {
     await dialog.getByRole('button', { name: 'Match' }).click();
     await expect(dialog).toBeHidden();
     await page.getByRole('button', { name: /^Recordings/ }).click();
-    await expect(page.getByRole('region', { name: 'Recordings' }).getByRole('row')).toHaveCount(5);
-    await expect(page.getByRole('region', { name: 'Recordings' })).toContainText(/\b39|40|41\b/);
-    await page.getByRole('region', { name: 'Recordings' }).getByRole('link', { name: '01' }).first().click();
+    await expect(page.getByRole('region', { name: 'Table of recordings' }).getByRole('row')).toHaveCount(5);
+    await expect(page.getByRole('region', { name: 'Table of recordings' })).toContainText(/\b39|40|41\b/);
+    await page.getByRole('region', { name: 'Table of recordings' }).getByRole('link', { name: '01' }).first().click();
     await expect(page.getByRole('slider', { name: /3 stretches of words and 4 pauses/ })).toBeVisible();
     await expect(page.getByRole('row', { name: 'Noise floor −66.0 dBFS' })).toBeVisible();
   });
@@ -186,8 +186,8 @@ test('from a question to a verdict, on audio', async ({ page }) => {
     await expect(page.getByText('Every candidate has a value on every criterion.')).toBeVisible();
     await page.getByRole('button', { name: 'Open the verdict' }).click();
     await expect(page.getByText(/Ruled out: Build and connectors is below its limit \(2 against 3 points\)/)).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Expected and found' })).toContainText(/Expected\s*Sprat/);
-    await expect(page.getByRole('region', { name: 'Expected and found' })).toContainText(/Found\s*Osier/);
+    await expect(page.getByRole('region', { name: 'Expected and found' })).toContainText(/Expected\s*SP Sprat/);
+    await expect(page.getByRole('region', { name: 'Expected and found' })).toContainText(/Found\s*OS Osier/);
     const download = page.waitForEvent('download');
     await page.getByRole('link', { name: 'CSV' }).click();
     const csv = await readFile(await (await download).path(), 'utf8');

@@ -5,10 +5,10 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   outputDir: '../test-results',
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 150_000,
+  expect: { timeout: 25_000 },
   workers: 2,
   fullyParallel: false,
   globalSetup: './prepareDemo.ts',
-  use: { actionTimeout: 10_000, viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM, trace: 'retain-on-failure' },
+  use: { actionTimeout: 25_000, viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM },
 });

@@ -57,7 +57,7 @@ const SHOTS: Shot[] = [
     size: WIDE,
     go: async (page, address) => {
       await stage('takes')(page, address);
-      await page.getByRole('region', { name: 'Recordings' }).getByRole('link').nth(2).click();
+      await page.getByRole('region', { name: 'Table of recordings' }).getByRole('link').nth(2).click();
       await page.getByRole('slider', { name: /Level over time/ }).waitFor();
     },
   },

@@ -1,7 +1,7 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '@marvet/core/domain/identity';
-import { type Take } from '@marvet/core/domain/take';
-import { type Trial } from '@marvet/core/domain/trial';
+import type { Take } from '@marvet/core/domain/take';
+import type { Trial } from '@marvet/core/domain/trial';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, readyTrial } from '../testing/harness.ts';
 
 let harness: Harness;
@@ -148,10 +148,16 @@ describe('plan and field log', () => {
     const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
     await harness.call('POST', `${at}/log`, { lines: [{ id: newId(), takeId: take!.id, atMs: 1, kind: 'stop' }] });
     const plan = (await harness.call<{ factors: { kind: string; levels: { id: string; ticked: boolean }[] }[] }>('GET', `${at}/plan`)).body;
-    const factors = plan.factors.map((factor) => (factor.kind === 'distance' ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id !== '1' })) } : factor));
+    const factors = plan.factors.map((factor) =>
+      factor.kind === 'distance' ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id !== '1' })) } : factor,
+    );
     await harness.call('PUT', `${at}/plan`, { ...plan, factors });
     expect((await harness.call('POST', `${at}/plan/commit`)).body).toEqual({ takes: 3, added: 2, kept: 1, dropped: 0 });
-    expect((await harness.call<Take[]>('GET', `${at}/takes`)).body.map((each) => [each.slate, each.status])).toEqual([[2, 'planned'], [3, 'planned'], [1, 'done']]);
+    expect((await harness.call<Take[]>('GET', `${at}/takes`)).body.map((each) => [each.slate, each.status])).toEqual([
+      [2, 'planned'],
+      [3, 'planned'],
+      [1, 'done'],
+    ]);
   });
 
   it('the run sheet is CSV with the words of the plan', async () => {

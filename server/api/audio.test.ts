@@ -1,12 +1,12 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { readChannel } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { newId } from '@marvet/core/domain/identity';
-import { type AudioFile, type RecordingDetail } from '@marvet/core/domain/recording';
-import { type Listener, type Session } from '@marvet/core/domain/session';
-import { type Take } from '@marvet/core/domain/take';
+import type { AudioFile, RecordingDetail } from '@marvet/core/domain/recording';
+import type { Listener, Session } from '@marvet/core/domain/session';
+import type { Take } from '@marvet/core/domain/take';
 import { reportOf } from '@marvet/core/testing/signals';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, plainWav, readyTrial, recorderWav, spoken } from '../testing/harness.ts';
 
 let harness: Harness;
@@ -45,7 +45,12 @@ describe('files', () => {
     const wrong = await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, { takeId: take!.id, channels: [{ channelIndex: 0, candidateId: newId() }] });
     expect(wrong.status).toBe(422);
     await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, { takeId: take!.id, channels: [{ channelIndex: 0, candidateId: chains[1] }] });
-    expect((await recordings(at)).map((row) => [row.takeId, row.candidateId])).toEqual(expect.arrayContaining([[take!.id, chains[0]], [take!.id, chains[1]]]));
+    expect((await recordings(at)).map((row) => [row.takeId, row.candidateId])).toEqual(
+      expect.arrayContaining([
+        [take!.id, chains[0]],
+        [take!.id, chains[1]],
+      ]),
+    );
   });
 
   it('the same bytes twice are noticed, also when the first lies in the bin', async () => {
@@ -131,7 +136,10 @@ describe('blind listening', () => {
     const { at, chains, criterion, ids, session, seat } = await round();
     const { id } = (await seat('Orla')).body;
     const secrets = [...ids, ...chains, 'QU', 'LO', 'Quoin', 'Lodestar', 'Secretname', (await files(at))[0]!.sha256];
-    const told = [await harness.call('GET', `/listen/${id}`), await harness.call('PUT', `/listen/${id}/ratings`, { letter: 'A', criterionId: criterion.id, points: 3, reason: '' })];
+    const told = [
+      await harness.call('GET', `/listen/${id}`),
+      await harness.call('PUT', `/listen/${id}/ratings`, { letter: 'A', criterionId: criterion.id, points: 3, reason: '' }),
+    ];
     const clips = await Promise.all(['A', 'B'].map((letter) => harness.call('GET', `/listen/${id}/clips/${letter}`)));
     for (const answer of told) for (const secret of secrets) expect(answer.text).not.toContain(secret);
     const heads = clips.map((clip) => JSON.stringify([...clip.headers]));
@@ -191,16 +199,26 @@ describe('the verdict', () => {
       { name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 3, best: 50, worst: 0 },
       { name: 'Locks', kind: 'inspected', weight: 1, best: 10, worst: 0, dealbreaker: { side: 'below', limit: 3 } },
     ];
-    const [, locks] = [await harness.call<{ id: string }>('POST', `${at}/criteria`, criteria[0]), await harness.call<{ id: string }>('POST', `${at}/criteria`, { ...criteria[1], position: 1 })];
+    const [, locks] = [
+      await harness.call<{ id: string }>('POST', `${at}/criteria`, criteria[0]),
+      await harness.call<{ id: string }>('POST', `${at}/criteria`, { ...criteria[1], position: 1 }),
+    ];
     await harness.upload(trial.id, 'S001.wav', recorderWav([loud, noisy], '1', '1', ['QU', 'LO']));
     await harness.services.measuring.idle();
-    expect((await harness.call('GET', `${at}/verdict`)).body).toMatchObject({ open: false, rows: null, missing: [{ criterionIds: [locks.body.id] }, { criterionIds: [locks.body.id] }] });
+    expect((await harness.call('GET', `${at}/verdict`)).body).toMatchObject({
+      open: false,
+      rows: null,
+      missing: [{ criterionIds: [locks.body.id] }, { criterionIds: [locks.body.id] }],
+    });
     expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).status).toBe(409);
     await harness.call('PUT', `${at}/marks`, { chainId: chains[0], criterionId: locks.body.id, points: 2, remark: 'fell out' });
     await harness.call('PUT', `${at}/marks`, { chainId: chains[1], criterionId: locks.body.id, points: 9, remark: '' });
     await harness.call('POST', `${at}/verdict/open`);
     const rows = (await harness.call<{ rows: { candidate: { id: string; price: number }; rank: number | null; cells: { value: number }[] }[] }>('GET', `${at}/verdict`)).body.rows;
-    expect(rows.map((row) => [row.candidate.id, row.rank, row.candidate.price])).toEqual([[chains[1], 1, 100], [chains[0], null, 100]]);
+    expect(rows.map((row) => [row.candidate.id, row.rank, row.candidate.price])).toEqual([
+      [chains[1], 1, 100],
+      [chains[0], null, 100],
+    ]);
     expect(rows[1]!.cells[0]!.value).toBeGreaterThan(40);
     expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).text).toContain('Lodestar,1,Locks,9,points');
     const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;

@@ -1,8 +1,8 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { newId } from '@marvet/core/domain/identity';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { openStore, type Store } from './store.ts';
 
 let folder: string;
@@ -17,8 +17,18 @@ afterEach(async () => {
 });
 
 const trial = () => ({
-  id: newId(), name: 'x', question: '', use: '', place: '', sample: false, createdAtMs: 1, binnedAtMs: null, expectedCandidateId: null, expectedReason: '',
-  expectedSealedAtMs: null, verdictOpenedAtMs: null,
+  id: newId(),
+  name: 'x',
+  question: '',
+  use: '',
+  place: '',
+  sample: false,
+  createdAtMs: 1,
+  binnedAtMs: null,
+  expectedCandidateId: null,
+  expectedReason: '',
+  expectedSealedAtMs: null,
+  verdictOpenedAtMs: null,
 });
 
 describe('the database', () => {
@@ -34,7 +44,9 @@ describe('the database', () => {
   it('keeps a write-ahead log, foreign keys, and flushes every commit', async () => {
     const pragma = async (name: string) => Object.values(((await store.dataSource.query(`PRAGMA ${name}`)) as object[])[0] ?? {})[0];
     expect([await pragma('journal_mode'), await pragma('foreign_keys'), await pragma('synchronous')]).toEqual(['wal', 1, 2]);
-    await expect(store.stations.insert({ id: newId(), trialId: newId(), name: 's', surfaces: '', noise: '', indoors: false, hazards: [], remark: '', position: 0, binnedAtMs: null })).rejects.toThrow(/FOREIGN KEY/);
+    await expect(
+      store.stations.insert({ id: newId(), trialId: newId(), name: 's', surfaces: '', noise: '', indoors: false, hazards: [], remark: '', position: 0, binnedAtMs: null }),
+    ).rejects.toThrow(/FOREIGN KEY/);
   });
 
   it('is taken down and put up again by its migrations', async () => {

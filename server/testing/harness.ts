@@ -2,10 +2,10 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeWav } from '@marvet/core/audio/writeWav';
-import { type Trial } from '@marvet/core/domain/trial';
+import type { Trial } from '@marvet/core/domain/trial';
 import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
 import { concat, mixed, silence, whiteNoise } from '@marvet/core/testing/signals';
-import { type Services } from '../api/services.ts';
+import type { Services } from '../api/services.ts';
 import { buildApp } from '../app.ts';
 import { openServices } from '../start.ts';
 
@@ -35,7 +35,11 @@ export async function openHarness(): Promise<Harness> {
     services,
     call,
     async upload(trialId, name, bytes) {
-      const response = await app.request(`http://127.0.0.1/api/trials/${trialId}/files?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { host: '127.0.0.1' }, body: bytes as never });
+      const response = await app.request(`http://127.0.0.1/api/trials/${trialId}/files?name=${encodeURIComponent(name)}`, {
+        method: 'POST',
+        headers: { host: '127.0.0.1' },
+        body: bytes as never,
+      });
       return { status: response.status, body: (await response.json()) as never };
     },
     async close() {
@@ -49,7 +53,15 @@ export async function openHarness(): Promise<Harness> {
 
 /** Words of noise over a floor: something with a loudness, pauses and a ratio of its own. */
 export function spoken(levelDbfs: number, floorDbfs: number, seed = 1): Float64Array {
-  const words = concat(silence(0.5), whiteNoise(levelDbfs, 0.8, seed), silence(0.4), whiteNoise(levelDbfs, 0.9, seed + 1), silence(0.4), whiteNoise(levelDbfs, 0.7, seed + 2), silence(0.5));
+  const words = concat(
+    silence(0.5),
+    whiteNoise(levelDbfs, 0.8, seed),
+    silence(0.4),
+    whiteNoise(levelDbfs, 0.9, seed + 1),
+    silence(0.4),
+    whiteNoise(levelDbfs, 0.7, seed + 2),
+    silence(0.5),
+  );
   return mixed(words, whiteNoise(floorDbfs, words.length / 48_000, seed + 3));
 }
 
@@ -71,7 +83,9 @@ export async function readyTrial(harness: Harness) {
   await call('POST', `${at}/stations`, { name: 'jetty' });
   const scripts = (await call<{ id: string; name: string }[]>('GET', `${at}/scripts`)).body;
   const plan = (await call<{ factors: { kind: string; levels: { id: string; ticked: boolean }[] }[] }>('GET', `${at}/plan`)).body;
-  const factors = plan.factors.map((factor) => (factor.kind === 'script' ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id === scripts[0]!.id })) } : factor));
+  const factors = plan.factors.map((factor) =>
+    factor.kind === 'script' ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id === scripts[0]!.id })) } : factor,
+  );
   await call('PUT', `${at}/plan`, { ...plan, factors });
   await call('POST', `${at}/plan/commit`);
   return { trial, at, chains };

@@ -79,7 +79,7 @@ export function BlindMark({ letter, width = 44 }: { letter: string; width?: numb
 function Strip({ id, width, letters, label, colour, pattern }: { id: string; width: number; letters: string; label: string; colour: string; pattern: React.ReactNode }) {
   const patch = Math.max(24, letters.length * 12 + 4);
   return (
-    <svg className="tape" width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} role="img" aria-label={label}>
+    <svg className="tape" width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} role="img" aria-label={label} aria-hidden={label === ''}>
       <defs>{pattern}</defs>
       <path d={tornOutline(width)} fill={colour} />
       <path d={tornOutline(width)} fill={`url(#${id})`} />

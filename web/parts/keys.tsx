@@ -29,7 +29,7 @@ export function KeysHelp({ children }: { children: ReactNode }) {
     return () => setLists((all) => all.filter((each) => each !== list));
   }, []);
   const registry = useMemo(() => ({ add, open: () => setShown(true) }), [add]);
-  useHotkeys('shift+slash, ?', () => setShown(true), { useKey: true });
+  useHotkeys('shift+?', () => setShown(true), { useKey: true });
   return (
     <KeysContext.Provider value={registry}>
       {children}

@@ -32,9 +32,15 @@ export function ScoreSheet({ listenerId, letters, criterion, ratings }: ScoreShe
               <div className="points" role="radiogroup" aria-label={`${criterion.name}, clip ${letter}`}>
                 {POINTS.map((points) => (
                   <label key={points}>
-                    <input type="radio" className="visually-hidden" name={`${criterion.id}-${letter}`} checked={rating?.points === points} onChange={() => keep({ points })} />
+                    <input
+                      type="radio"
+                      aria-label={`${points} points`}
+                      className="visually-hidden"
+                      name={`${criterion.id}-${letter}`}
+                      checked={rating?.points === points}
+                      onChange={() => keep({ points })}
+                    />
                     {points}
-                    <span className="visually-hidden"> points</span>
                   </label>
                 ))}
               </div>

@@ -72,7 +72,9 @@ export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Ch
             {rows.map((row, index) => (
               <Fragment key={row.station.id + row.windscreen.id + row.script.id}>
                 <tr className={index > 0 && rows[index - 1]?.station.id !== row.station.id ? 'new-station' : ''}>
-                  <th scope="row">{rows[index - 1]?.station.id === row.station.id ? '' : row.station.label}</th>
+                  <th scope="row">
+                    <span className={rows[index - 1]?.station.id === row.station.id ? 'visually-hidden' : ''}>{row.station.label}</span>
+                  </th>
                   <th scope="row">
                     <button
                       type="button"

@@ -70,7 +70,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
         }),
         column.display({
           id: 'actions',
-          header: '',
+          header: () => <span className="visually-hidden">Actions</span>,
           cell: ({ row: { original } }) => (
             <span className="text-nowrap">
               {original.state === 'queued' || original.state === 'measuring' ? (
@@ -99,7 +99,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
   );
   return (
     <>
-      <VirtualTable label="Files" rows={rows} columns={columns} rowKey={(row) => row.id} sorting={sorting} onSorting={setSorting} />
+      <VirtualTable label="Table of files" rows={rows} columns={columns} rowKey={(row) => row.id} sorting={sorting} onSorting={setSorting} />
       {assigning && (
         <AssignDialog
           trialId={trialId}

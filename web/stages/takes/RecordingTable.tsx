@@ -95,7 +95,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
         </Empty>
       ) : (
         <VirtualTable
-          label="Recordings"
+          label="Table of recordings"
           rows={shown}
           columns={columns}
           rowKey={(row) => row.id}

@@ -1,0 +1,78 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { bufferSource } from '@marvet/core/audio/byteSource';
+import { writeWav } from '@marvet/core/audio/writeWav';
+import { Activity } from '@marvet/core/measure/activity';
+import type { ChannelContext } from '@marvet/core/measure/family';
+import { Levels } from '@marvet/core/measure/levels';
+import { Loudness } from '@marvet/core/measure/loudness';
+import { Noise } from '@marvet/core/measure/noise';
+import { measureFile } from '@marvet/core/measure/report';
+import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
+import { Spectrum } from '@marvet/core/measure/spectrum';
+import { randomSource } from '@marvet/core/simulate/random';
+
+/**
+ * Prints how much audio each measure family gets through, in seconds of audio per second of processor
+ * time on one core, and how long a warm start takes. Figures of one run belong together: machines differ.
+ */
+const RATE_HZ = 48_000;
+const LENGTH_S = 60;
+const BLOCK = 16_384;
+
+/** Bursts of noise over a floor, with the pauses and the peaks of speech. */
+function speechLike(lengthS: number): Float64Array {
+  const random = randomSource(1);
+  const signal = new Float64Array(lengthS * RATE_HZ);
+  for (let index = 0; index < signal.length; index++) {
+    const syllable = Math.max(0, Math.sin((2 * Math.PI * 2.1 * index) / RATE_HZ)) ** 2 * (0.3 + 0.7 * Math.max(0, Math.sin((2 * Math.PI * 0.4 * index) / RATE_HZ)));
+    signal[index] = (0.08 * syllable + 0.0005) * random.normal();
+  }
+  return signal;
+}
+
+function throughput(work: () => void, audioS: number): number {
+  work();
+  const before = process.cpuUsage();
+  work();
+  const { user, system } = process.cpuUsage(before);
+  return audioS / ((user + system) / 1e6);
+}
+
+const signal = speechLike(LENGTH_S);
+const context: ChannelContext = { sampleRateHz: RATE_HZ, options: DEFAULT_MEASURE_OPTIONS };
+const families = {
+  levels: () => new Levels(context),
+  loudness: () => new Loudness(context),
+  activity: () => new Activity(context, () => new Float64Array(0)),
+  noise: () => new Noise(context),
+  spectrum: () => new Spectrum(context),
+};
+
+console.log('Seconds of audio (one channel, 48 kHz) per second of processor time:');
+for (const [name, open] of Object.entries(families)) {
+  const rate = throughput(() => {
+    const family = open();
+    for (let at = 0; at + BLOCK <= signal.length; at += BLOCK) family.push(signal.subarray(at, at + BLOCK), BLOCK);
+  }, LENGTH_S);
+  console.log(`  ${name.padEnd(10)} ${rate.toFixed(0)}`);
+}
+const bytes = writeWav([signal, signal], { encoding: 'pcm', bitDepth: 24, sampleRateHz: RATE_HZ });
+const whole = throughput(() => void measureFile(bufferSource(bytes)), LENGTH_S);
+console.log(`  whole report of a stereo 24-bit file: ${whole.toFixed(0)} times real time (${(whole * 2).toFixed(0)} a channel)`);
+
+const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
+const start = process.hrtime.bigint();
+const server = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(new URL('../server/main.ts', import.meta.url))], {
+  env: { ...process.env, PORT: '0', MARVET_DATA: folder },
+});
+for await (const chunk of server.stdout) {
+  if (String(chunk).includes('ready')) break;
+}
+console.log(`Server ready ${(Number(process.hrtime.bigint() - start) / 1e9).toFixed(2)} s after its start`);
+server.kill('SIGTERM');
+await new Promise((resolve) => server.once('exit', resolve));
+rmSync(folder, { recursive: true, force: true });
