@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import type { VerdictRow } from '../core/decide/verdict.ts';
@@ -123,4 +124,24 @@ test('filters and order of the table are in the address and survive a reload', a
   const values = (await table.locator('tbody td:nth-child(8)').allTextContents()).filter(Boolean).map((text) => Number(text.replace('−', '-')));
   expect(values.length).toBeGreaterThan(3);
   expect([...values].sort((a, b) => a - b)).toEqual(values);
+});
+
+test('the first view loads less than 250 kB of script, compressed', async ({ page }) => {
+  const sizes: Promise<number>[] = [];
+  page.on('response', (response) => {
+    if (response.url().endsWith('.js')) sizes.push(response.body().then((body) => gzipSync(body).byteLength));
+  });
+  await page.goto(marvet.address);
+  await page.getByRole('region', { name: 'Trials' }).waitFor();
+  const total = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
+  expect(total).toBeGreaterThan(50_000);
+  expect(total).toBeLessThan(250_000);
+});
+
+test('a tape pressed anywhere is picked up into the tray', async ({ page }) => {
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/plan/run-sheet`);
+  await page.getByRole('button', { name: 'Take 05 Quoinholt Osier in the tray' }).click();
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/listen`);
+  await page.getByRole('button', { name: 'Take 05 Lowbrack Bittern in the tray' }).first().click();
+  await expect(page.getByRole('region', { name: 'Tray' })).toContainText('Fair. Only the candidate differs');
 });

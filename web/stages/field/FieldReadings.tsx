@@ -6,24 +6,18 @@ import type { FieldState } from './useFieldLog.ts';
 
 /** Wind, noise and the gains of every stage, as read on the day. */
 export function FieldReadings({ take, chains, write }: { take: Take; chains: Chain[]; write: FieldState['write'] }) {
+  // The other reading is taken from the log as it stands when the line is written, not as it was last drawn.
+  const conditions = (change: { windMs?: number | null; noiseDba?: number | null }) =>
+    void write((takes) => {
+      const { windMs, noiseDba } = takes.find((other) => other.id === take.id) ?? take;
+      return { kind: 'conditions', takeId: take.id, windMs, noiseDba, ...change };
+    });
   return (
     <details className="readings" open={take.windMs === null && take.noiseDba === null ? undefined : true}>
       <summary>Wind, noise, gains</summary>
       <div className="readings-conditions">
-        <KeptNumber
-          label="Wind, m/s"
-          min={0}
-          max={60}
-          value={take.windMs}
-          onKeep={(windMs) => void write({ kind: 'conditions', takeId: take.id, windMs, noiseDba: take.noiseDba })}
-        />
-        <KeptNumber
-          label="Noise, dB A"
-          min={0}
-          max={150}
-          value={take.noiseDba}
-          onKeep={(noiseDba) => void write({ kind: 'conditions', takeId: take.id, windMs: take.windMs, noiseDba })}
-        />
+        <KeptNumber label="Wind, m/s" min={0} max={60} value={take.windMs} onKeep={(windMs) => conditions({ windMs })} />
+        <KeptNumber label="Noise, dB A" min={0} max={150} value={take.noiseDba} onKeep={(noiseDba) => conditions({ noiseDba })} />
       </div>
       <table className="plain">
         <thead>

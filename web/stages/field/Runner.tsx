@@ -11,7 +11,7 @@ import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { KeptText } from '../../parts/fields.tsx';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
-import { TapeMark } from '../../parts/TapeMark.tsx';
+import { PickTape } from '../../parts/PickTape.tsx';
 import { FieldReadings } from './FieldReadings.tsx';
 import { RollingTime } from './RollingTime.tsx';
 import type { FieldState } from './useFieldLog.ts';
@@ -54,7 +54,11 @@ export function Runner({ take, next, chains, script, cautions, controls, log, on
     } else if (take.status === 'rolling') void log.write({ kind: 'stop', takeId: take.id });
     else onNext();
   };
-  const flag = (each: TakeFlag) => void log.write({ kind: take.flags.some((mark) => mark.flag === each) ? 'unflag' : 'flag', takeId: take.id, flag: each });
+  const flag = (each: TakeFlag) =>
+    void log.write((takes) => {
+      const flagged = takes.find((other) => other.id === take.id)?.flags.some((mark) => mark.flag === each);
+      return { kind: flagged ? 'unflag' : 'flag', takeId: take.id, flag: each };
+    });
   const skip = () => take.status !== 'rolling' && take.status !== 'done' && void log.write({ kind: take.status === 'skipped' ? 'unskip' : 'skip', takeId: take.id });
   useHotkeys(
     'space',
@@ -100,7 +104,7 @@ export function Runner({ take, next, chains, script, cautions, controls, log, on
         </div>
         <div className="runner-tapes">
           {chains.map((chain) => (
-            <TapeMark key={chain.id} tape={chain.tape} name={chain.name} width={56} />
+            <PickTape key={chain.id} take={take} chain={chain} width={56} />
           ))}
         </div>
       </div>

@@ -1,6 +1,6 @@
 import { applyLog } from '@marvet/core/domain/logLine';
 import type { Take } from '@marvet/core/domain/take';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { useSendLogMutation, useTakesQuery } from '../../app/api/work.ts';
 import { fieldLogOf, type NewLine } from './fieldLog.ts';
 
@@ -11,8 +11,14 @@ export interface FieldState {
   reachable: boolean;
   /** Why a line could not be written, when it could not. */
   failure: string | null;
-  write(line: NewLine): Promise<void>;
+  write(line: LineOrAnswer): Promise<void>;
 }
+
+/**
+ * A line, or what the line is to be once all lines before it are written: a key that is pressed twice in
+ * a hurry then takes back what it did, instead of doing it twice.
+ */
+export type LineOrAnswer = NewLine | ((takes: readonly Take[]) => NewLine);
 
 export function useFieldLog(trialId: string): FieldState {
   const log = fieldLogOf(trialId);
@@ -34,12 +40,20 @@ export function useFieldLog(trialId: string): FieldState {
       }),
     [log, send, refetch, trialId],
   );
+  const server = useRef(takes);
+  server.current = takes;
+  const last = useRef(Promise.resolve());
   const write = useCallback(
-    (line: NewLine) =>
-      log.write(line).then(
-        () => setFailure(null),
-        (error: unknown) => setFailure(`This line was not written: ${(error as Error).message}. Write it on paper.`),
-      ),
+    (line: LineOrAnswer) => {
+      const written = last.current
+        .then(() => log.write(typeof line === 'function' ? line(applyLog(server.current ?? [], log.pending())) : line))
+        .then(
+          () => setFailure(null),
+          (error: unknown) => setFailure(`This line was not written: ${(error as Error).message}. Write it on paper.`),
+        );
+      last.current = written;
+      return written;
+    },
     [log],
   );
   const shown = useMemo(() => applyLog(takes ?? [], pending), [takes, pending]);

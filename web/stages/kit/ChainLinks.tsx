@@ -7,6 +7,15 @@ import Form from 'react-bootstrap/Form';
 import { type UseFormReturn, useFieldArray } from 'react-hook-form';
 import { asNumber } from '../../parts/fields.tsx';
 
+const NUMBERS = [
+  { setting: 'gainDb', label: 'Gain in dB', placeholder: 'gain dB' },
+  { setting: 'padDb', label: 'Pad in dB', placeholder: 'pad dB' },
+  { setting: 'lowCutHz', label: 'Low-cut in Hz', placeholder: 'low-cut Hz' },
+] as const;
+
+/** A switch whose state nobody noted is null. */
+const asSwitch = (value: unknown): boolean | null => (value === true || value === 'true' ? true : value === false || value === 'false' ? false : null);
+
 /** The links of a chain in signal order: add from the library, move, set, take out. */
 export function ChainLinks({ form, items }: { form: UseFormReturn<ChainDraft>; items: Item[] }) {
   const { fields, append, move, remove } = useFieldArray({ control: form.control, name: 'links' });
@@ -19,30 +28,26 @@ export function ChainLinks({ form, items }: { form: UseFormReturn<ChainDraft>; i
       {fields.map((field, index) => (
         <div key={field.id} className="link-row">
           <span className="mono soft">{index + 1}</span>
-          <b className="grow">{nameOf(field.itemId)}</b>
-          <Form.Control
-            className="mono"
-            size="sm"
-            placeholder="gain dB"
-            aria-label={`Gain of ${nameOf(field.itemId)} in dB`}
-            isInvalid={!!errors?.[index]?.settings?.gainDb}
-            {...form.register(`links.${index}.settings.gainDb`, asNumber)}
-          />
-          <Form.Control
-            className="mono"
-            size="sm"
-            placeholder="low-cut Hz"
-            aria-label={`Low-cut of ${nameOf(field.itemId)} in Hz`}
-            isInvalid={!!errors?.[index]?.settings?.lowCutHz}
-            {...form.register(`links.${index}.settings.lowCutHz`, asNumber)}
-          />
-          <Form.Control
-            size="sm"
-            className="link-note"
-            placeholder="other settings"
-            aria-label={`Other settings of ${nameOf(field.itemId)}`}
-            {...form.register(`links.${index}.settings.note`)}
-          />
+          <b className="link-name">{nameOf(field.itemId)}</b>
+          <div className="link-settings">
+            {NUMBERS.map(({ setting, label, placeholder }) => (
+              <Form.Control
+                key={setting}
+                className="mono"
+                size="sm"
+                placeholder={placeholder}
+                aria-label={`${label} of ${nameOf(field.itemId)}`}
+                isInvalid={!!errors?.[index]?.settings?.[setting]}
+                {...form.register(`links.${index}.settings.${setting}`, asNumber)}
+              />
+            ))}
+            <Form.Select size="sm" aria-label={`Limiter of ${nameOf(field.itemId)}`} {...form.register(`links.${index}.settings.limiter`, { setValueAs: asSwitch })}>
+              <option value="">limiter?</option>
+              <option value="true">limiter on</option>
+              <option value="false">limiter off</option>
+            </Form.Select>
+            <Form.Control size="sm" placeholder="other settings" aria-label={`Other settings of ${nameOf(field.itemId)}`} {...form.register(`links.${index}.settings.note`)} />
+          </div>
           <span className="text-nowrap">
             <Button size="sm" variant="plain" className="icon" disabled={index === 0} aria-label={`Move ${nameOf(field.itemId)} up`} onClick={() => move(index, index - 1)}>
               <ArrowUp size={15} aria-hidden />
@@ -63,7 +68,7 @@ export function ChainLinks({ form, items }: { form: UseFormReturn<ChainDraft>; i
           </span>
         </div>
       ))}
-      {errors && <div className="invalid-feedback d-block">Gain is −60 to 90 dB, low-cut 0 to 500 Hz.</div>}
+      {errors && <div className="invalid-feedback d-block">Gain is −60 to 90 dB, a pad 0 to 40 dB, low-cut 0 to 500 Hz.</div>}
       <div className="row-line mt-2">
         <Form.Select className="w-auto grow" aria-label="Item to add" value={chosen} onChange={(event) => setChosen(event.target.value)}>
           <option value="">{items.length === 0 ? 'The library is empty: add items below the candidates first' : 'Add from the library'}</option>

@@ -11,6 +11,7 @@ import { useAddListenerMutation, useBinListenerMutation, useRestoreListenerMutat
 import type { RecordingRow } from '../../app/api/work.ts';
 import { useTrialWords } from '../../app/trialData.ts';
 import { useNotice } from '../../parts/notices.tsx';
+import { PickTape } from '../../parts/PickTape.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { BlindMark, TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
@@ -105,7 +106,8 @@ function ListenerScores({ trialId, session, listener, criteria, recordings, take
                       <BlindMark letter={letter} />
                     </td>
                     <td>
-                      {chain ? <TapeMark tape={chain.tape} name={chain.name} /> : 'gone'} <span className="mono small">{take && slateLabel(take)}</span>
+                      {chain ? take ? <PickTape take={take} chain={chain} /> : <TapeMark tape={chain.tape} name={chain.name} /> : 'gone'}{' '}
+                      <span className="mono small">{take && slateLabel(take)}</span>
                     </td>
                     {criteria.map((criterion) => (
                       <td key={criterion.id} className="num">

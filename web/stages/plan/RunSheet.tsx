@@ -8,8 +8,8 @@ import { useTrialQuery } from '../../app/api/trials.ts';
 import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { durationText } from '../../parts/durationText.ts';
+import { PickTape } from '../../parts/PickTape.tsx';
 import { Empty, Loaded } from '../../parts/states.tsx';
-import { TapeMark } from '../../parts/TapeMark.tsx';
 
 /** The run sheet as it is printed: takes in order, what to change before each, cautions on top. */
 export default function RunSheet() {
@@ -85,7 +85,7 @@ export default function RunSheet() {
                     <td className="tapes">
                       {row.candidateIds.map((id) => {
                         const chain = words.chains.get(id);
-                        return chain ? <TapeMark key={id} tape={chain.tape} name={chain.name} width={38} /> : null;
+                        return chain ? <PickTape key={id} take={takes.data![index]!} chain={chain} width={38} /> : null;
                       })}
                     </td>
                     <td className="write-line" />

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useRecordingQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { PickTape } from '../../parts/PickTape.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { LevelLanes } from './LevelLanes.tsx';
@@ -39,7 +40,7 @@ export default function Inside() {
             <div className="row-line">
               <Link to="..">All takes</Link>
               <h2 className="fs-5">{take ? `Take ${slateLabel(take)}` : recording.file.name}</h2>
-              {chain && <TapeMark tape={chain.tape} name={chain.name} width={56} />}
+              {chain && (take ? <PickTape take={take} chain={chain} width={56} /> : <TapeMark tape={chain.tape} name={chain.name} width={56} />)}
               <span>{chain?.name}</span>
               <span className="soft">{take && words.condition(take)}</span>
             </div>
