@@ -4,9 +4,11 @@ import type { Hazard, Station } from './station.ts';
 
 /** A warning that stands where the danger is. It never blocks, and each person may put it away. */
 export interface Caution {
-  /** Stable identity under which a person's dismissal is kept. */
+  /** Which danger it is about. */
   id: string;
-  title: string;
+  /** Where or on whom; empty when it is about all of them. */
+  subjects: string[];
+  danger: string;
   text: string;
 }
 
@@ -23,7 +25,8 @@ const HAZARD_TEXT: Record<Hazard, string> = {
 export function stationCautions(station: Pick<Station, 'name' | 'hazards'>): Caution[] {
   return station.hazards.map((hazard) => ({
     id: `station:${hazard}`,
-    title: `${station.name}: ${hazard}`,
+    subjects: [station.name],
+    danger: hazard,
     text: HAZARD_TEXT[hazard],
   }));
 }
@@ -34,26 +37,33 @@ export function chainCautions(chain: Pick<Chain, 'name' | 'rig' | 'links'>, item
   if (chain.rig.onSkin) {
     cautions.push({
       id: 'rig:skin',
-      title: `${chain.name}: rig on skin`,
+      subjects: [chain.name],
+      danger: 'rig on skin',
       text: 'Ask for consent before rigging on a body, ask about allergies, and use tape made for skin. Stop at once if it stings.',
     });
   }
   if (chain.links.some((link) => ['transmitter', 'receiver'].includes(items.get(link.itemId)?.kind ?? ''))) {
     cautions.push({
       id: 'radio:licence',
-      title: 'Radio',
+      subjects: [],
+      danger: 'Radio',
       text: 'Which frequencies and powers may be used, and whether a licence is needed, is a matter of local law. Check with the national regulator before transmitting.',
     });
   }
   return cautions;
 }
 
-/** Each caution once, in the order first met. */
+/** How a caution is headed, and under what a person's dismissal of it is kept. */
+export function cautionTitle({ subjects, danger }: Caution): string {
+  return subjects.length > 0 ? `${subjects.join(', ')}: ${danger}` : danger;
+}
+
+/** Each danger once, with all that it is about, in the order first met. */
 export function distinctCautions(cautions: readonly Caution[]): Caution[] {
   const seen = new Map<string, Caution>();
   for (const caution of cautions) {
-    const key = `${caution.id}|${caution.title}`;
-    if (!seen.has(key)) seen.set(key, caution);
+    const known = seen.get(caution.id);
+    seen.set(caution.id, known ? { ...known, subjects: [...new Set([...known.subjects, ...caution.subjects])] } : caution);
   }
   return [...seen.values()];
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { chainBurden } from '../chain/burden.ts';
-import { chainCautions, distinctCautions, stationCautions } from './caution.ts';
+import { cautionTitle, chainCautions, distinctCautions, stationCautions } from './caution.ts';
 import type { ChainDraft } from './chain.ts';
 import { criterionDraftSchema, weightShares } from './criterion.ts';
 import { type Item, itemDraftSchema } from './item.ts';
@@ -47,8 +47,9 @@ describe('chain totals', () => {
 
 it('a station marked dangerous carries its caution, and each is said once', () => {
   const cautions = stationCautions({ name: 'Slipway', hazards: ['water', 'overhead line'] });
-  expect(cautions.map((caution) => caution.title)).toEqual(['Slipway: water', 'Slipway: overhead line']);
-  expect(distinctCautions([...cautions, ...cautions])).toHaveLength(2);
+  expect(cautions.map(cautionTitle)).toEqual(['Slipway: water', 'Slipway: overhead line']);
+  const ferry = stationCautions({ name: 'Ferry deck', hazards: ['water'] });
+  expect(distinctCautions([...cautions, ...ferry, ...cautions]).map(cautionTitle)).toEqual(['Slipway, Ferry deck: water', 'Slipway: overhead line']);
 });
 
 describe('criteria', () => {

@@ -36,7 +36,7 @@ export function TrayBar({ trialId }: { trialId: string }) {
           return (
             <span className="tray-take" key={entry.takeId + entry.candidateId}>
               {chain && <TapeMark tape={chain.tape} name={chain.name} />}
-              <b className="mono">{slateLabel(take)}</b> <span>{words.condition(take)}</span>
+              <b className="mono">{slateLabel(take)}</b> <span title={words.condition(take)}>{words.condition(take)}</span>
               <Button
                 variant="plain"
                 className="icon"
@@ -51,7 +51,7 @@ export function TrayBar({ trialId }: { trialId: string }) {
         })}
       </div>
       <TraySays trialId={trialId} entries={entries} underTest={underTest} words={words} />
-      <Form.Select size="sm" className="w-auto" aria-label="Factor under test" value={underTest} onChange={(event) => dispatch(underTestChosen(event.target.value as FactorKind))}>
+      <Form.Select size="sm" aria-label="Factor under test" value={underTest} onChange={(event) => dispatch(underTestChosen(event.target.value as FactorKind))}>
         {FACTOR_KINDS.map((kind) => (
           <option key={kind} value={kind}>
             tests {kind}

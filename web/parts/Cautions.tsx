@@ -1,4 +1,4 @@
-import { type Caution, distinctCautions } from '@marvet/core/domain/caution';
+import { type Caution, cautionTitle, distinctCautions } from '@marvet/core/domain/caution';
 import { TriangleAlert } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { cautionDismissed } from '../app/look.ts';
@@ -8,22 +8,22 @@ import { useAppDispatch, useAppSelector } from '../app/store.ts';
 export function Cautions({ cautions }: { cautions: readonly Caution[] }) {
   const dispatch = useAppDispatch();
   const dismissed = useAppSelector((state) => state.look.dismissedCautions);
-  const shown = distinctCautions(cautions).filter((caution) => !dismissed.includes(`${caution.id}|${caution.title}`));
+  const shown = distinctCautions(cautions).filter((caution) => !dismissed.includes(cautionTitle(caution)));
   if (shown.length === 0) return null;
   return (
     <div className="caution-list">
       {shown.map((caution) => (
-        <div key={caution.id + caution.title} className="caution" role="note">
+        <div key={caution.id} className="caution" role="note">
           <TriangleAlert size={18} aria-hidden className="flex-shrink-0 mt-1" />
           <span className="grow">
-            <strong>{caution.title}.</strong> {caution.text}
+            <strong>{cautionTitle(caution)}.</strong> {caution.text}
           </span>
           <Button
             size="sm"
             variant="plain"
             className="no-print"
-            aria-label={`Put away: ${caution.title}`}
-            onClick={() => dispatch(cautionDismissed(`${caution.id}|${caution.title}`))}
+            aria-label={`Put away: ${cautionTitle(caution)}`}
+            onClick={() => dispatch(cautionDismissed(cautionTitle(caution)))}
           >
             Put away
           </Button>

@@ -2,6 +2,7 @@ import { RotateCcw } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { useBinQuery, useRestoreRecordMutation } from '../../app/api/records.ts';
 import { useTrialId } from '../../app/trialData.ts';
+import { dateTimeText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 
 /** What was deleted from this trial. Nothing leaves the bin by itself. */
@@ -33,7 +34,7 @@ export default function Bin() {
                   <tr key={id}>
                     <td className="fw-bold">{name}</td>
                     <td>{kind}</td>
-                    <td>{new Date(binnedAtMs).toLocaleString()}</td>
+                    <td>{dateTimeText(binnedAtMs)}</td>
                     <td className="text-end">
                       <Button size="sm" variant="outline" onClick={() => void restore({ trialId, kind, id })}>
                         <RotateCcw size={14} aria-hidden /> Bring back

@@ -1,4 +1,4 @@
-import { chainCautions, distinctCautions, stationCautions } from '@marvet/core/domain/caution';
+import { cautionTitle, chainCautions, distinctCautions, stationCautions } from '@marvet/core/domain/caution';
 import { runSheet } from '@marvet/core/plan/runSheet';
 import { planTime } from '@marvet/core/plan/time';
 import { Printer } from 'lucide-react';
@@ -54,8 +54,8 @@ export default function RunSheet() {
             </header>
             <ul className="sheet-cautions small">
               {cautions.map((caution) => (
-                <li key={caution.id + caution.title}>
-                  <b>{caution.title}.</b> {caution.text}
+                <li key={caution.id}>
+                  <b>{cautionTitle(caution)}.</b> {caution.text}
                 </li>
               ))}
             </ul>

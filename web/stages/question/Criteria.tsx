@@ -41,7 +41,7 @@ export function Criteria({ trialId, criteria }: { trialId: string; criteria: Cri
           </Button>
         </Empty>
       ) : (
-        <table className="plain">
+        <table className="plain criteria">
           <thead>
             <tr>
               <th>Criterion</th>

@@ -5,6 +5,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useChainsQuery } from '../../app/api/records.ts';
 import { useSealExpectationMutation } from '../../app/api/trials.ts';
+import { dateText } from '../../parts/dateText.ts';
 import { Field } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 
@@ -29,7 +30,7 @@ export function Expectation({ trial }: { trial: Trial }) {
               {winner?.name ?? 'A candidate that is gone'}. <span className="soft">{expectation.revealed.reason}</span>
             </>
           ) : (
-            `Sealed on ${new Date(expectation.sealedAtMs).toLocaleDateString()}. It is shown beside the verdict.`
+            `Sealed on ${dateText(expectation.sealedAtMs)}. It is shown beside the verdict.`
           )}
         </p>
         {mayChange && (

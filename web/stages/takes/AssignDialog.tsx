@@ -5,6 +5,7 @@ import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { type RecordingRow, useAssignFileMutation } from '../../app/api/work.ts';
 import { useTrialWords } from '../../app/trialData.ts';
+import { dateTimeText } from '../../parts/dateText.ts';
 import { Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
@@ -51,7 +52,7 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
         <dt>Scene, take</dt>
         <dd>{[file.format?.scene, file.format?.take].filter(Boolean).join(', ') || 'not in the file'}</dd>
         <dt>Arrived</dt>
-        <dd>{new Date(file.uploadedAtMs).toLocaleString()}</dd>
+        <dd>{dateTimeText(file.uploadedAtMs)}</dd>
       </dl>
       <Field label="Take">
         {(id) => (

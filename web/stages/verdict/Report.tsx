@@ -5,6 +5,7 @@ import { useSessionsQuery, useVerdictQuery } from '../../app/api/judging.ts';
 import { useTrialQuery } from '../../app/api/trials.ts';
 import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
+import { dateText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
@@ -49,7 +50,7 @@ export default function Report() {
                 <dd>{place || 'not stated'}</dd>
                 <dt>Recorded</dt>
                 <dd>
-                  {done.length} takes{started.length > 0 && `, ${new Date(Math.min(...started)).toLocaleDateString()}`}
+                  {done.length} takes{started.length > 0 && `, ${dateText(Math.min(...started))}`}
                 </dd>
                 <dt>Held</dt>
                 <dd>{plan.data!.controls.map((control) => `${control.name}: ${control.value}`).join('; ') || 'nothing noted'}</dd>
