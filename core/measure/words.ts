@@ -4,7 +4,7 @@ import type { Span } from './report.types.ts';
 const SMOOTH_FRAMES = 3;
 const LEAST_CONTRAST_DB = 8;
 const SHORTEST_PAUSE_S = 0.15;
-const SHORTEST_WORD_S = 0.04;
+const SHORTEST_WORD_S = 0.06;
 const HYSTERESIS_DB = 2;
 
 /** Words and pauses of a channel. Without contrast there are no words and everything is a pause. */

@@ -1,6 +1,9 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { cautionsShownAgain } from '../app/look.ts';
+import { useAppDispatch } from '../app/store.ts';
 
 /** A key of a screen and what it does. */
 export interface KeyHelp {
@@ -24,6 +27,7 @@ const EVERYWHERE: KeyHelp[] = [
 export function KeysHelp({ children }: { children: ReactNode }) {
   const [lists, setLists] = useState<KeyHelp[][]>([]);
   const [shown, setShown] = useState(false);
+  const dispatch = useAppDispatch();
   const add = useCallback((list: KeyHelp[]) => {
     setLists((all) => [...all, list]);
     return () => setLists((all) => all.filter((each) => each !== list));
@@ -49,6 +53,11 @@ export function KeysHelp({ children }: { children: ReactNode }) {
             </tbody>
           </table>
         </Modal.Body>
+        <Modal.Footer>
+          <Button size="sm" variant="outline" onClick={() => dispatch(cautionsShownAgain())}>
+            Show cautions that were put away again
+          </Button>
+        </Modal.Footer>
       </Modal>
     </KeysContext.Provider>
   );

@@ -1,0 +1,222 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { bufferSource } from '../audio/byteSource.ts';
+import { PowerSpectrum } from '../audio/powerSpectrum.ts';
+import { writeWav } from '../audio/writeWav.ts';
+import { concat, mixed, reportOf, silence, sine, whiteNoise } from '../testing/signals.ts';
+import { MEASURE_IDS, MEASURES, measureText, measureValue, plainNumber, signed } from './catalogue.ts';
+import { FrameEnergies } from './frames.ts';
+import { MeasuringStopped, measureFile } from './report.ts';
+import { TruePeak } from './truePeak.ts';
+import { findWords } from './words.ts';
+
+const talk = mixed(concat(silence(0.6), whiteNoise(-26, 1, 3), silence(0.5), whiteNoise(-30, 1.2, 4), silence(0.7)), whiteNoise(-62, 4, 5));
+
+describe('properties that every report must have', () => {
+  it('gain moves levels by exactly that gain and leaves shape figures alone', () => {
+    const before = reportOf([talk]).channels[0]!;
+    fc.assert(
+      fc.property(fc.double({ min: -18, max: 12, noNaN: true }), (gainDb) => {
+        const after = reportOf([talk.map((value) => value * 10 ** (gainDb / 20))]).channels[0]!;
+        for (const id of ['levels.rmsDbfs', 'levels.truePeakDbtp', 'loudness.integratedLufs', 'loudness.momentaryMaxLufs', 'noise.floorDbfs', 'noise.floorDbfsA'] as const) {
+          expect(measureValue(after, id)! - measureValue(before, id)!).toBeCloseTo(gainDb, 3);
+        }
+        for (const id of ['levels.crestDb', 'spectrum.tiltDbPerOctave', 'spectrum.groups.presenceDb', 'noise.practicalFloorDbfs'] as const) {
+          expect(measureValue(after, id)).toBeCloseTo(measureValue(before, id)!, 2);
+        }
+        expect(after.activity.speech).toEqual(before.activity.speech);
+        // Thresholds of P.56 are a factor of two apart; between them the level may move a little.
+        expect(Math.abs(after.noise.snrDb! - before.noise.snrDb!)).toBeLessThan(0.3);
+      }),
+      { numRuns: 8 },
+    );
+  });
+
+  it('silence appended changes no integrated loudness', () => {
+    const before = reportOf([talk]).channels[0]!.loudness.integratedLufs!;
+    expect(reportOf([concat(talk, silence(5))]).channels[0]!.loudness.integratedLufs).toBeCloseTo(before, 1);
+  });
+
+  it('the order of channels does not matter to the programme', () => {
+    const other = sine(300, -30, 4);
+    expect(reportOf([talk, other]).programme).toEqual(reportOf([other, talk]).programme);
+  });
+
+  it('a channel reads the same alone and beside others', () => {
+    expect(reportOf([sine(300, -30, 4), talk]).channels[1]).toEqual({ ...reportOf([talk]).channels[0]!, index: 1 });
+  });
+
+  it.each(MEASURE_IDS)('%s is found where the catalogue says', (id) => {
+    expect(measureValue(reportOf([talk]).channels[0]!, id)).not.toBeNull();
+    expect(MEASURES[id].label.length).toBeGreaterThan(2);
+  });
+});
+
+describe('measuring', () => {
+  const bytes = writeWav([talk], { encoding: 'pcm', bitDepth: 24, sampleRateHz: 48_000 });
+
+  it('tells how far it is, to the end', () => {
+    const shares: number[] = [];
+    measureFile(bufferSource(bytes), undefined, (share) => void shares.push(share));
+    expect(shares.at(-1)).toBe(1);
+    expect([...shares].sort((a, b) => a - b)).toEqual(shares);
+  });
+
+  it('stops when told to', () => {
+    let blocks = 0;
+    expect(() => measureFile(bufferSource(bytes), undefined, () => ++blocks < 3)).toThrow(MeasuringStopped);
+    expect(blocks).toBe(3);
+  });
+
+  it('gives the level of every 50 ms', () => {
+    const { series } = measureFile(bufferSource(writeWav([concat(sine(1000, -20, 1), silence(1))], { encoding: 'pcm', bitDepth: 24, sampleRateHz: 48_000 })));
+    expect(series[0]?.rmsDbfs).toHaveLength(40);
+    expect(series[0]?.rmsDbfs[5]).toBeCloseTo(-23, 1);
+    expect(series[0]?.rmsDbfs[35]).toBe(-120);
+  });
+});
+
+describe('true peak skips only what cannot matter', () => {
+  it('finds the same as interpolating everything', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), fc.integer({ min: 200, max: 3000 }), (seed, length) => {
+        const signal = whiteNoise(-20, length / 48_000, seed).map((value, index) => value * (1 + Math.sin(index / 90)));
+        const meter = new TruePeak(48_000);
+        meter.push(signal, signal.length);
+        // Fed loudest first, nothing can be skipped before its maximum is known.
+        const parts = [0, 1, 2, 3].map((part) => {
+          const single = new TruePeak(48_000);
+          single.push(signal.subarray(0, Math.ceil((signal.length * (part + 1)) / 4)), Math.ceil((signal.length * (part + 1)) / 4));
+          return single.finish();
+        });
+        expect(meter.finish()).toBe(parts[3]);
+        for (let part = 1; part < 4; part++) expect(parts[part]! * 1.2).toBeGreaterThanOrEqual(parts[part - 1]!);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('is never under the sample peak, and blocks do not matter', () => {
+    const signal = whiteNoise(-12, 0.2, 9);
+    const whole = new TruePeak(48_000);
+    whole.push(signal, signal.length);
+    const pieces = new TruePeak(48_000);
+    for (let at = 0; at < signal.length; at += 37) pieces.push(signal.subarray(at, at + 37), Math.min(37, signal.length - at));
+    const peak = whole.finish();
+    expect(pieces.finish()).toBe(peak);
+    expect(peak).toBeGreaterThanOrEqual(signal.reduce((most, value) => Math.max(most, Math.abs(value)), 0));
+  });
+});
+
+describe('frames of 10 ms', () => {
+  it.each([8000, 11_025, 22_050, 44_100, 48_000, 192_000])('do not drift at %i Hz', (rate) => {
+    const frames = new FrameEnergies(rate);
+    const second = new Float64Array(rate).fill(0.5);
+    for (let at = 0; at < second.length; at += 999) frames.push(second.subarray(at), Math.min(999, second.length - at));
+    expect(frames.view()).toHaveLength(100);
+    for (const mean of frames.view()) expect(mean).toBeCloseTo(0.25, 12);
+  });
+});
+
+describe('power spectrum', () => {
+  it('sums to the mean square (Parseval)', () => {
+    const signal = whiteNoise(-20, 2, 8);
+    let sum = 0;
+    let count = 0;
+    const spectrum = new PowerSpectrum(2048, (power) => {
+      sum += power.reduce((total, value) => total + value, 0);
+      count++;
+    });
+    spectrum.push(signal, signal.length);
+    expect(count).toBe(Math.floor((signal.length - 2048) / 1024) + 1);
+    expect(10 * Math.log10(sum / count)).toBeCloseTo(-20, 0);
+  });
+});
+
+describe('words and pauses on levels alone', () => {
+  /** Frames of 10 ms at levels in dB. */
+  const frames = (...parts: [levelDb: number, lengthS: number][]) =>
+    Float64Array.from(parts.flatMap(([levelDb, lengthS]) => Array.from({ length: Math.round(lengthS * 100) }, () => 10 ** (levelDb / 10))));
+
+  it('never overlap, lie in order and inside the file', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.double({ min: -90, max: -10, noNaN: true }), fc.double({ min: 0.02, max: 1.5, noNaN: true })), { minLength: 1, maxLength: 14 }), (parts) => {
+        const powers = frames(...parts);
+        const { speech, pause } = findWords(powers);
+        const spans = [...speech, ...pause].sort((a, b) => a[0] - b[0]);
+        spans.forEach(([start, end], index) => {
+          expect(end).toBeGreaterThan(start);
+          expect(start).toBeGreaterThanOrEqual((spans[index - 1]?.[1] ?? 0) - 1e-9);
+        });
+        if (spans.length > 0) expect(spans.at(-1)![1]).toBeLessThanOrEqual(powers.length / 100 + 1e-9);
+        for (const [start, end] of pause) expect(end - start).toBeGreaterThanOrEqual(speech.length > 0 ? 0.15 - 1e-9 : 0);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it.each([
+    ['a steady level has no words', [[-50, 3]], 0, 1],
+    [
+      '6 dB of contrast are not enough',
+      [
+        [-50, 1],
+        [-44, 1],
+        [-50, 1],
+      ],
+      0,
+      1,
+    ],
+    [
+      '20 dB are',
+      [
+        [-60, 1],
+        [-40, 1],
+        [-60, 1],
+      ],
+      1,
+      2,
+    ],
+    [
+      'a click of 20 ms is no word',
+      [
+        [-70, 2],
+        [-20, 0.02],
+        [-70, 1],
+        [-30, 1],
+        [-70, 1],
+      ],
+      1,
+      2,
+    ],
+    [
+      'words to the very end',
+      [
+        [-60, 1],
+        [-30, 1],
+      ],
+      1,
+      1,
+    ],
+  ] as [string, [number, number][], number, number][])('%s', (_name, parts, words, pauses) => {
+    const found = findWords(frames(...parts));
+    expect([found.speech.length, found.pause.length]).toEqual([words, pauses]);
+  });
+});
+
+describe('figures as they are written', () => {
+  it.each([
+    [-23.04, 1, '−23.0'],
+    [-0.04, 1, '0.0'],
+    [3, 0, '3'],
+    [0.5, 2, '0.50'],
+  ])('%f with %i digits', (value, digits, text) => {
+    expect(signed(value, digits)).toBe(text);
+  });
+  it('with their unit, and in words where there is none', () => {
+    expect(measureText('noise.floorDbfs', -61.26)).toBe('−61.3 dBFS');
+    expect(measureText('levels.clippedRuns', 3)).toBe('3');
+    expect(measureText('noise.snrDb', null)).toBe('not measured');
+    expect(plainNumber(-2.5)).toBe('−2.5');
+  });
+});

@@ -1,0 +1,140 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { newId } from '@marvet/core/domain/identity';
+import type { Session } from '@marvet/core/domain/session';
+import type { Trial } from '@marvet/core/domain/trial';
+import { emptyPlan } from '@marvet/core/plan/align';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { type Harness, openHarness, recorderWav, spoken } from '../testing/harness.ts';
+import { importBundle } from './importBundle.ts';
+
+let harness: Harness;
+let folder: string;
+const ids = { trial: newId(), item: newId(), a: newId(), b: newId(), station: newId(), script: newId(), criterion: newId(), take: newId(), session: newId(), listener: newId() };
+
+const bundle = () => ({
+  marvetBundle: 1,
+  items: [{ id: ids.item, kind: 'microphone', name: 'Reed capsule' }],
+  trials: [
+    {
+      id: ids.trial,
+      name: 'Ferry',
+      createdAtMs: 1000,
+      verdictOpenedAtMs: 2000,
+      expectation: { candidateId: ids.a, reason: 'dear', sealedAtMs: 1500 },
+      criteria: [{ id: ids.criterion, name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 }],
+      chains: [
+        { id: ids.a, name: 'Quoinholt', tape: { kind: 0, letters: 'QU' } },
+        { id: ids.b, name: 'Lodestar', tape: { kind: 1, letters: 'LO' } },
+      ],
+      stations: [{ id: ids.station, name: 'deck' }],
+      scripts: [{ id: ids.script, name: 'Neutral' }],
+      plan: emptyPlan(),
+      marks: [],
+      takes: [
+        {
+          id: ids.take,
+          slate: 1,
+          pass: 1,
+          position: 0,
+          condition: { station: ids.station, windscreen: 'bare', distance: '1', script: ids.script },
+          candidateIds: [ids.a, ids.b],
+          status: 'done',
+          startedAtMs: 1100,
+          stoppedAtMs: 1200,
+          flags: [],
+          gains: {},
+          windMs: null,
+          noiseDba: null,
+          controls: [],
+        },
+      ],
+      files: [{ name: 'S001_T01.wav' }],
+      sessions: [
+        {
+          id: ids.session,
+          title: 'R',
+          criterionIds: [ids.criterion],
+          recordings: [
+            { fileName: 'S001_T01.wav', candidateId: ids.a },
+            { fileName: 'S001_T01.wav', candidateId: ids.b },
+          ],
+          listeners: [
+            {
+              id: ids.listener,
+              name: 'Orla',
+              listenedOn: 'buds',
+              order: [1, 0],
+              ratings: [
+                { place: 0, criterionId: ids.criterion, points: 9 },
+                { place: 1, criterionId: ids.criterion, points: 3 },
+              ],
+            },
+          ],
+        },
+      ],
+    },
+  ],
+});
+
+beforeEach(async () => {
+  harness = await openHarness();
+  folder = await mkdtemp(join(tmpdir(), 'marvet-bundle-'));
+  await writeFile(join(folder, 'bundle.json'), JSON.stringify(bundle()));
+  await writeFile(join(folder, 'S001_T01.wav'), recorderWav([spoken(-26, -60, 1), spoken(-30, -50, 9)], '1', '1', ['QU', 'LO']));
+});
+afterEach(async () => {
+  await harness.close();
+  await rm(folder, { recursive: true, force: true });
+});
+
+describe('a bundle brought in', () => {
+  it('is there as a trial marked as sample, measured, heard and ready to judge', async () => {
+    const steps: string[] = [];
+    await importBundle(harness.services, folder, (step) => steps.push(step));
+    const trial = (await harness.call<Trial>('GET', `/trials/${ids.trial}`)).body;
+    expect(trial).toMatchObject({
+      sample: true,
+      progress: { candidates: 2, done: 1, recordings: 2, measured: 2, listeners: 1, verdictOpened: true },
+      expectation: { revealed: { candidateId: ids.a } },
+    });
+    const [session] = (await harness.call<Session[]>('GET', `/trials/${ids.trial}/sessions`)).body;
+    const [listener] = session!.listeners;
+    // The letter A stood for the second recording, so its score is the 3 of place 1.
+    expect(listener?.letters?.A).toBe(session?.recordingIds[1]);
+    expect(listener?.ratings.find((rating) => rating.letter === 'A')?.points).toBe(3);
+    const verdict = (await harness.call<{ rows: { candidate: { id: string }; score: number }[] }>('GET', `/trials/${ids.trial}/verdict`)).body;
+    expect(verdict.rows.map((row) => [row.candidate.id, row.score])).toEqual([
+      [ids.a, 90],
+      [ids.b, 30],
+    ]);
+    expect(new Set(steps)).toEqual(new Set(['files', 'measuring']));
+  });
+
+  it('twice is the same as once, and what was deleted since stays deleted', async () => {
+    await importBundle(harness.services, folder, () => undefined);
+    await harness.call('DELETE', `/trials/${ids.trial}`);
+    await importBundle(harness.services, folder, () => undefined);
+    const trials = (await harness.call<Trial[]>('GET', '/trials')).body;
+    expect(trials).toHaveLength(1);
+    expect(trials[0]?.binnedAtMs).not.toBeNull();
+    expect(await harness.services.store.recordings.count()).toBe(2);
+    expect(await harness.services.store.ratings.count()).toBe(2);
+  });
+
+  it('that was cut off before its rounds goes on where it stopped', async () => {
+    await importBundle(harness.services, folder, () => undefined);
+    await harness.services.store.sessions.delete({ id: ids.session });
+    await importBundle(harness.services, folder, () => undefined);
+    expect(await harness.services.store.ratings.count()).toBe(2);
+  });
+
+  it('with a bad field brings in nothing and names it', async () => {
+    const bad = bundle();
+    bad.trials[0]!.takes[0]!.slate = -1;
+    await writeFile(join(folder, 'bundle.json'), JSON.stringify(bad));
+    await expect(importBundle(harness.services, folder, () => undefined)).rejects.toThrow(/slate/);
+    expect(await harness.services.store.trials.count()).toBe(0);
+  });
+});
