@@ -1,0 +1,135 @@
+import { readFileSync } from 'node:fs';
+import { bufferSource } from '@marvet/core/audio/byteSource';
+import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { chainBurden } from '@marvet/core/chain/burden';
+import { stationCautions } from '@marvet/core/domain/caution';
+import { weightShares } from '@marvet/core/domain/criterion';
+import { conditionKey } from '@marvet/core/domain/factor';
+import { isSpoiled } from '@marvet/core/domain/take';
+import { bundleSchema } from '@marvet/core/formats/bundle';
+import { compareTakes } from '@marvet/core/plan/compare';
+import { matchFile } from '@marvet/core/plan/matchFile';
+import { matrixSetups, matrixSize } from '@marvet/core/plan/matrix';
+import { changesBetween, gatherTakes, orderTakes } from '@marvet/core/plan/order';
+import { describe, expect, it } from 'vitest';
+import { demoId } from './ids.ts';
+import { CHAINS, ITEMS, SIMULATED } from './kit.ts';
+import { PLACES, SCRIPTS, SCRIPTS_BY_KEY } from './places.ts';
+import { fileNameOf, SALTREACH } from './saltreach.ts';
+import { WHEELHOUSE } from './wheelhouse.ts';
+
+const items = new Map(ITEMS.map((item) => [item.id, item]));
+
+describe('the demo bundle', () => {
+  it('is valid, with no identity given twice', () => {
+    const bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE] });
+    const ids = bundle.trials.flatMap((trial) => [
+      trial.id,
+      ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.sessions].flatMap((list) => list.map((row) => row.id)),
+    ]);
+    expect(new Set([...ids, ...ITEMS.map((item) => item.id)]).size).toBe(ids.length + ITEMS.length);
+  });
+
+  it('has the same identities every time', () => {
+    expect(demoId('trial', 'saltreach')).toBe(SALTREACH.id);
+    expect(demoId('a', 'b')).not.toBe(demoId('ab'));
+  });
+
+  it('every link of every chain is in the library', () => {
+    for (const chain of [...SALTREACH.chains, ...WHEELHOUSE.chains]) {
+      expect(chain.links.length).toBeGreaterThanOrEqual(3);
+      expect(chainBurden(chain, items).gaps).toEqual([]);
+    }
+  });
+});
+
+describe('Saltreach', () => {
+  it('compares four worn chains and a boom, each with its own tape', () => {
+    expect(CHAINS).toHaveLength(5);
+    expect(new Set(CHAINS.map((chain) => chain.tape.letters)).size).toBe(5);
+    expect(new Set(CHAINS.map((chain) => chain.tape.kind)).size).toBe(5);
+    expect([...SIMULATED.values()].filter((candidate) => candidate.wornAtM !== null && candidate.radio !== null)).toHaveLength(4);
+  });
+
+  it('has five stations; danger carries its caution', () => {
+    expect(Object.keys(PLACES)).toHaveLength(5);
+    const cautions = SALTREACH.stations.flatMap(stationCautions);
+    expect(new Set(cautions.map((caution) => caution.danger))).toEqual(new Set(['water', 'overhead line', 'vehicle']));
+  });
+
+  it('has two talkers, lines of four kinds, and silence', () => {
+    expect(new Set(SCRIPTS.map((script) => script.talker).filter(Boolean)).size).toBe(2);
+    expect(new Set(Object.values(SCRIPTS_BY_KEY).map((script) => script.clip?.split('-')[1] ?? 'silence'))).toEqual(
+      new Set(['neutral', 'plosives', 'sibilants', 'counting', 'silence']),
+    );
+  });
+
+  it.each(Object.values(SCRIPTS_BY_KEY).flatMap((script) => script.clip ?? []))('the dry clip %s is there and short enough for a take', (clip) => {
+    const { format } = readWavHeader(bufferSource(readFileSync(new URL(`./voices/${clip}.wav`, import.meta.url))));
+    expect(format).toMatchObject({ channels: 1, bitDepth: 16, encoding: 'pcm' });
+    expect(format.durationS).toBeGreaterThan(4.5);
+    expect(format.durationS).toBeLessThan(11.5);
+  });
+
+  it('has at least 36 takes, which are those of its plan in the plan’s order', () => {
+    const planned = orderTakes(gatherTakes(matrixSetups(SALTREACH.plan.factors, SALTREACH.plan.leftOut), SALTREACH.plan.together));
+    const first = SALTREACH.takes.filter((take) => take.pass === 1);
+    expect(SALTREACH.takes.length).toBeGreaterThanOrEqual(36);
+    expect(first.map((take) => conditionKey(take.condition))).toEqual(planned.map((take) => conditionKey(take.condition)));
+    expect(matrixSize(SALTREACH.plan.factors)).toBeGreaterThan(first.length * 5);
+  });
+
+  it('moves to each station once, and nowhere indoors with fur', () => {
+    const moves = SALTREACH.takes.slice(1).filter((take, index) => changesBetween(SALTREACH.takes[index] ?? null, take).includes('station'));
+    expect(moves).toHaveLength(4);
+    const indoors = new Set(SALTREACH.stations.filter((station) => station.indoors).map((station) => station.id));
+    expect(SALTREACH.takes.filter((take) => indoors.has(take.condition.station) && take.condition.windscreen === 'fur')).toEqual([]);
+  });
+
+  it('was run as a day goes: one after the other, one spoiled and done again', () => {
+    SALTREACH.takes.forEach((take, index) => {
+      expect(take.stoppedAtMs).toBeGreaterThan(take.startedAtMs ?? 0);
+      expect(take.startedAtMs).toBeGreaterThanOrEqual(SALTREACH.takes[index - 1]?.stoppedAtMs ?? 0);
+    });
+    const spoiled = SALTREACH.takes.filter(isSpoiled);
+    expect(spoiled).toHaveLength(1);
+    expect(SALTREACH.takes.find((take) => take.slate === spoiled[0]?.slate && take.pass === 2)?.flags.some((mark) => mark.flag === 'spoiled')).toBe(false);
+  });
+
+  it('the candidates of every take may be compared', () => {
+    for (const take of SALTREACH.takes) {
+      const compared = take.candidateIds.map((candidateId) => ({ ...take, takeId: take.id, candidateId, gains: take.gains[candidateId] ?? {} }));
+      expect(compareTakes(compared, 'candidate').fair).toBe(true);
+    }
+  });
+
+  it('every file finds its take by its name', () => {
+    for (const take of SALTREACH.takes) expect(matchFile(fileNameOf(take), { scene: null, take: null }, SALTREACH.takes)).toEqual({ takeId: take.id, by: 'file name' });
+  });
+
+  it('weighs its criteria to a whole, and two sample listeners scored all of what is listened to', () => {
+    expect(weightShares(SALTREACH.criteria.map((criterion) => criterion.weight)).reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 12);
+    const listened = SALTREACH.criteria.filter((criterion) => criterion.kind === 'listened');
+    const [session] = SALTREACH.sessions;
+    expect(session?.listeners).toHaveLength(2);
+    for (const listener of session!.listeners) {
+      expect(listener.name).toContain('sample');
+      expect([...listener.order].sort()).toEqual([0, 1, 2, 3, 4]);
+      expect(listener.ratings).toHaveLength(listened.length * session!.recordings.length);
+    }
+  });
+
+  it('expects the dearest to win', () => {
+    const prices = CHAINS.map((chain) => ({ id: chain.id, price: chainBurden(chain, items).price ?? 0 }));
+    const dearest = prices.reduce((most, chain) => (chain.price > most.price ? chain : most));
+    expect(SALTREACH.expectation?.candidateId).toBe(dearest.id);
+  });
+});
+
+describe('the wheelhouse trial', () => {
+  it('is planned and not begun', () => {
+    expect(WHEELHOUSE.takes.length).toBe(8);
+    expect(WHEELHOUSE.takes.every((take) => take.status === 'planned' && take.startedAtMs === null)).toBe(true);
+    expect(WHEELHOUSE).toMatchObject({ files: [], sessions: [], expectation: null, verdictOpenedAtMs: null });
+  });
+});
