@@ -16,6 +16,9 @@ import { openStore } from './store/store.ts';
 /** A trouble that the person at the terminal can mend; told in one line. */
 export class StartError extends Error {}
 
+/** Longer than a page is ever busy with itself, so that it does not write into a connection that was just closed. */
+const KEEP_ALIVE_MS = 65_000;
+
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
 /** Opens the data folder with all that works on it. */
@@ -44,7 +47,7 @@ export async function startServer(services: Services, config: Pick<Config, 'port
   const page = join(ROOT, 'web', 'dist');
   const app = buildApp(services, version, existsSync(page) ? page : null);
   const server = await new Promise<ServerType>((resolve, reject) => {
-    const starting = serve({ fetch: app.fetch, port: config.port, hostname: '127.0.0.1' }, () => resolve(starting));
+    const starting = serve({ fetch: app.fetch, port: config.port, hostname: '127.0.0.1', serverOptions: { keepAliveTimeout: KEEP_ALIVE_MS } }, () => resolve(starting));
     starting.on('error', (error: NodeJS.ErrnoException) => {
       const taken = error.code === 'EADDRINUSE';
       reject(new StartError(taken ? `Port ${config.port} is taken. Stop what uses it, or choose another with PORT.` : `The server cannot listen: ${error.message}`));

@@ -2,11 +2,11 @@ import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
 import { newId } from '@marvet/core/domain/identity';
 import type { Take } from '@marvet/core/domain/take';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
 import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
+import { useAddress } from '../../parts/useAddress.ts';
 import { Runner } from './Runner.tsx';
 import { Slates } from './Slates.tsx';
 import { useFieldLog } from './useFieldLog.ts';
@@ -21,9 +21,9 @@ export default function Field() {
   const items = useItemsQuery();
   const plan = usePlanQuery(trialId);
   const log = useFieldLog(trialId);
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const current = useMemo(() => currentTake(log.takes, search.get('take')), [log.takes, search]);
-  const go = (take: Take | undefined) => take && setSearch({ take: take.id }, { replace: true });
+  const go = (take: Take | undefined) => take && changeAddress({ take: take.id });
   return (
     <Loaded of={[takesQuery, stations, scripts, chains, items, plan]}>
       {() => {
@@ -49,7 +49,7 @@ export default function Field() {
               onStep={(step) => go(log.takes[at + step])}
               onRedo={() => {
                 const newTakeId = newId();
-                void log.write({ kind: 'redo', takeId: current.id, newTakeId }).then(() => setSearch({ take: newTakeId }, { replace: true }));
+                void log.write({ kind: 'redo', takeId: current.id, newTakeId }).then(() => changeAddress({ take: newTakeId }));
               }}
             />
             <Slates takes={log.takes} current={current} onChoose={go} />

@@ -9,13 +9,14 @@ import { type ColumnDef, createColumnHelper } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import type { RecordingRow } from '../../app/api/work.ts';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { inTray, picked, type TrayEntry } from '../../app/tray.ts';
 import { Field } from '../../parts/fields.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { useAddress } from '../../parts/useAddress.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
 
 const SHOWN: { id: MeasureId; head: string }[] = [
@@ -45,7 +46,7 @@ const column = createColumnHelper<Row>();
 
 /** Every recording with its setup and figures; filters and order are in the address. */
 export function RecordingTable({ trialId, recordings, takes, plan, chains }: RecordingTableProps) {
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const dispatch = useAppDispatch();
   const entries = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
   const rows = useMemo(() => joinRows(recordings, takes, plan, chains), [recordings, takes, plan, chains]);
@@ -55,12 +56,6 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
     const [id, direction] = (search.get('sort') ?? 'slate.asc').split(/\.(?=asc$|desc$)/);
     return [{ id: id ?? 'slate', desc: direction === 'desc' }];
   }, [search]);
-  const set = (name: string, value: string | null) => {
-    const params = new URLSearchParams(search);
-    if (value) params.set(name, value);
-    else params.delete(name);
-    setSearch(params, { replace: true });
-  };
   const columns = useMemo(() => columnsOf(entries, (entry) => dispatch(picked({ trialId, entry }))), [entries, dispatch, trialId]);
   return (
     <>
@@ -70,7 +65,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
           return (
             <Field key={kind} label={factor?.name ?? kind}>
               {(id) => (
-                <Form.Select id={id} size="sm" value={search.get(kind) ?? ''} onChange={(event) => set(kind, event.target.value || null)}>
+                <Form.Select id={id} size="sm" value={search.get(kind) ?? ''} onChange={(event) => changeAddress({ [kind]: event.target.value || null })}>
                   <option value="">all</option>
                   {factor?.levels.map((level) => (
                     <option key={level.id} value={level.id}>
@@ -89,7 +84,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
       {shown.length === 0 ? (
         <Empty>
           No recording fits all filters.{' '}
-          <Button size="sm" variant="outline" onClick={() => setSearch(new URLSearchParams(), { replace: true })}>
+          <Button size="sm" variant="outline" onClick={() => changeAddress(Object.fromEntries(FACTOR_KINDS.map((kind) => [kind, null])))}>
             Show all
           </Button>
         </Empty>
@@ -100,7 +95,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
           columns={columns}
           rowKey={(row) => row.id}
           sorting={sorting}
-          onSorting={([first]) => set('sort', first ? `${first.id}.${first.desc ? 'desc' : 'asc'}` : null)}
+          onSorting={([first]) => changeAddress({ sort: first ? `${first.id}.${first.desc ? 'desc' : 'asc'}` : null })}
           picked={(row) => !!row.takeId && !!row.candidateId && inTray(entries, { takeId: row.takeId, candidateId: row.candidateId })}
         />
       )}

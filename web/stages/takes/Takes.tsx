@@ -1,10 +1,11 @@
 import { useMemo } from 'react';
 import Nav from 'react-bootstrap/Nav';
-import { useOutletContext, useSearchParams } from 'react-router';
+import { useOutletContext } from 'react-router';
 import { useChainsQuery } from '../../app/api/records.ts';
 import { useFilesQuery, usePlanQuery, useRecordingsQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
+import { useAddress } from '../../parts/useAddress.ts';
 import { FileTable } from './FileTable.tsx';
 import { RecordingTable } from './RecordingTable.tsx';
 import { Uploads } from './Uploads.tsx';
@@ -18,18 +19,13 @@ export default function Takes() {
   const takes = useTakesQuery(trialId);
   const plan = usePlanQuery(trialId);
   const chains = useChainsQuery(trialId);
-  const [search, setSearch] = useSearchParams();
+  const [search, changeAddress] = useAddress();
   const view = search.get('view') === 'files' ? 'files' : 'recordings';
   const loose = useMemo(() => {
     const withGap = new Set(recordings.data?.filter((recording) => recording.candidateId === null || recording.takeId === null).map((recording) => recording.fileId));
     return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
   }, [recordings.data, files.data]);
-  const choose = (next: string | null) => {
-    const params = new URLSearchParams(search);
-    if (next === 'files') params.set('view', 'files');
-    else params.delete('view');
-    setSearch(params, { replace: true });
-  };
+  const choose = (next: string | null) => changeAddress({ view: next === 'files' ? 'files' : null });
   return (
     <>
       <Uploads trialId={trialId} />
