@@ -4,4 +4,5 @@ export function checkNode(): void;
 export function run(command: string, args: string[], options?: object): void;
 export function install(): void;
 export function buildPage(): void;
+export function buildServer(): void;
 export function renderDemo(folder: string): void;

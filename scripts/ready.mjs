@@ -77,6 +77,15 @@ export function buildPage() {
   keep('page', stamp);
 }
 
+/** Builds the server when its sources changed. */
+export function buildServer() {
+  const stamp = stampOf(['server', 'core']);
+  if (kept('server') === stamp && existsSync(join(ROOT, 'dist', 'main.mjs'))) return;
+  console.error('Building the server.');
+  run(process.execPath, [join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', '--config', join('server', 'vite.config.ts')]);
+  keep('server', stamp);
+}
+
 /** Renders the demo into a data folder, unless it is there. */
 export function renderDemo(folder) {
   if (existsSync(join(folder, 'bundle.json'))) return;

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { accessSync, constants, existsSync, mkdirSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
-import { buildPage, checkNode, giveUp, install, ROOT, renderDemo } from './ready.mjs';
+import { buildPage, buildServer, checkNode, giveUp, install, ROOT, renderDemo } from './ready.mjs';
 
 checkNode();
 const port = Number(process.env.PORT || 4810);
@@ -25,10 +25,11 @@ await new Promise((free) => {
 });
 install();
 buildPage();
+buildServer();
 const demo = join(data, 'demo');
 // A data folder that was used before keeps its trials; the demo is made once, at the first start.
 if (!existsSync(join(data, 'marvet.sqlite')) || existsSync(demo)) renderDemo(demo);
-const server = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'server', 'main.ts'), demo], {
+const server = spawn(process.execPath, [join(ROOT, 'dist', 'main.mjs'), demo], {
   cwd: ROOT,
   stdio: 'inherit',
   env: { ...process.env, MARVET_DATA: data, PORT: String(port) },
