@@ -66,7 +66,7 @@ console.log(`  whole report of a stereo 24-bit file: ${whole.toFixed(0)} times r
 
 const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
 const start = process.hrtime.bigint();
-const server = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(new URL('../server/main.ts', import.meta.url))], {
+const server = spawn(process.execPath, [fileURLToPath(new URL('../dist/main.mjs', import.meta.url))], {
   env: { ...process.env, PORT: '0', MARVET_DATA: folder },
 });
 for await (const chunk of server.stdout) {
