@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { AudioFile } from '../core/domain/recording.ts';
 import type { Session } from '../core/domain/session.ts';
-import { spoken, writeRecorderFiles } from './audio.ts';
+import { spoken } from '../core/testing/signals.ts';
+import { writeRecorderFiles } from './audio.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 

@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { Chain } from '../core/domain/chain.ts';
 import type { Take } from '../core/domain/take.ts';
-import { spoken, writeRecorderFiles } from './audio.ts';
+import { spoken } from '../core/testing/signals.ts';
+import { writeRecorderFiles } from './audio.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 

@@ -6,7 +6,7 @@ import { newId } from '../core/domain/identity.ts';
 import type { AudioFile } from '../core/domain/recording.ts';
 import type { Take } from '../core/domain/take.ts';
 import { fieldRecordingWav } from '../core/simulate/fieldRecording.ts';
-import { spoken } from './audio.ts';
+import { spoken } from '../core/testing/signals.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 

@@ -12,8 +12,3 @@ export function amplitudeDb(amplitude: number): number | null {
 export function dbAmplitude(levelDb: number): number {
   return 10 ** (levelDb / 20);
 }
-
-/** Mean square of a level in decibels. */
-export function dbPower(levelDb: number): number {
-  return 10 ** (levelDb / 10);
-}

@@ -10,13 +10,11 @@ export const linkSettingsSchema = z.object({
   limiter: z.boolean().nullable().default(null),
   note: z.string().trim().max(200, 'Use at most 200 characters').default(''),
 });
-export type LinkSettings = z.infer<typeof linkSettingsSchema>;
 
 export const chainLinkSchema = z.object({
   itemId: idSchema,
   settings: linkSettingsSchema,
 });
-export type ChainLink = z.infer<typeof chainLinkSchema>;
 
 /** Where the microphone sits; a rig on skin brings its caution along. */
 export const rigSchema = z.object({

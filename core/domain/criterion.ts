@@ -3,14 +3,12 @@ import { MEASURE_IDS } from '../measure/catalogue.ts';
 import { idSchema, nameSchema, remarkSchema } from './identity.ts';
 
 export const criterionKindSchema = z.enum(['measured', 'listened', 'inspected']);
-export type CriterionKind = z.infer<typeof criterionKindSchema>;
 
 /** Rules a candidate out when its value is beyond the limit, whatever else it scores. */
 export const dealbreakerSchema = z.object({
   side: z.enum(['below', 'above']),
   limit: z.number().finite(),
 });
-export type Dealbreaker = z.infer<typeof dealbreakerSchema>;
 
 /**
  * Something that is judged. `best` and `worst` are in the unit of the measure, or points 0 to 10 for

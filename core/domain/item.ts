@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { nameSchema, remarkSchema } from './identity.ts';
 
 export const itemKindSchema = z.enum(['microphone', 'transmitter', 'receiver', 'recorder', 'camera', 'windscreen', 'cable', 'adapter']);
-export type ItemKind = z.infer<typeof itemKindSchema>;
 
 export const pickupPatternSchema = z.enum(['omnidirectional', 'subcardioid', 'cardioid', 'supercardioid', 'hypercardioid', 'interference tube', 'figure of eight']);
 

@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { MOST_CLIPS } from '../listen/blindOrder.ts';
 import { idSchema, nameSchema, remarkSchema } from './identity.ts';
 
 /** A listening round: which recordings, at which loudness, judged on what. */
 export const sessionDraftSchema = z.object({
   title: nameSchema,
-  recordingIds: z.array(idSchema).min(2, 'Choose at least two recordings').max(12, 'At most 12 clips can be told apart'),
+  recordingIds: z.array(idSchema).min(2, 'Choose at least two recordings').max(MOST_CLIPS, `At most ${MOST_CLIPS} clips can be told apart`),
   criterionIds: z.array(idSchema).min(1, 'Choose at least one listened criterion').max(8),
   targetLufs: z.number().min(-40, 'The target is -40 to -10 LUFS').max(-10, 'The target is -40 to -10 LUFS').default(-23),
   ceilingDbtp: z.number().min(-12, 'The ceiling is -12 to 0 dBTP').max(0, 'The ceiling is -12 to 0 dBTP').default(-1),

@@ -15,8 +15,6 @@ export const TAPE_KINDS = [
   { colour: '#A9B8F0', pattern: 'rings', dash: '4 4', marker: 'circle' },
 ] as const;
 
-export type TapeKind = (typeof TAPE_KINDS)[number];
-
 /** A candidate's tape: which kind, and the two letters on its pale patch. */
 export const tapeSchema = z.object({
   kind: z

@@ -1,4 +1,4 @@
-import type { WavErrorCode, WavFormat } from '../audio/wavFormat.ts';
+import type { WavFormat } from '../audio/wavFormat.ts';
 
 /** Raised whenever the definition of a figure changes; old reports then say that they are old. */
 export const METHOD_VERSION = 1;
@@ -65,10 +65,6 @@ export interface FileReport {
   programme: LoudnessGroup & { truePeakDbtp: number | null };
   channels: ChannelReport[];
   warnings: string[];
-}
-
-export interface FileFailure {
-  error: { code: WavErrorCode | 'not-found'; message: string };
 }
 
 /** Level over time of one channel: the RMS of each step, in dBFS, -120 at the lowest. */

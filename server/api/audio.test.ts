@@ -5,9 +5,9 @@ import { newId } from '@marvet/core/domain/identity';
 import type { AudioFile, RecordingDetail } from '@marvet/core/domain/recording';
 import type { Listener, Session } from '@marvet/core/domain/session';
 import type { Take } from '@marvet/core/domain/take';
-import { reportOf } from '@marvet/core/testing/signals';
+import { reportOf, spoken } from '@marvet/core/testing/signals';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Harness, openHarness, plainWav, readyTrial, recorderWav, spoken } from '../testing/harness.ts';
+import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
 
 let harness: Harness;
 beforeAll(async () => {

@@ -1,9 +1,9 @@
 import { newId } from '@marvet/core/domain/identity';
 import type { AudioFile } from '@marvet/core/domain/recording';
 import type { Listener, Session } from '@marvet/core/domain/session';
-import { sine } from '@marvet/core/testing/signals';
+import { sine, spoken } from '@marvet/core/testing/signals';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Harness, openHarness, plainWav, readyTrial, recorderWav, spoken } from '../testing/harness.ts';
+import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
 
 let harness: Harness;
 beforeAll(async () => {
@@ -38,7 +38,7 @@ describe('what is not there is told as such', () => {
   });
 
   it('an upload to a trial that is not there is refused', async () => {
-    expect((await harness.upload(strange, 'a.wav', plainWav(spoken(-26, -60)))).status).toBe(404);
+    expect((await harness.upload(strange, 'a.wav', plainWav(spoken(-26, -60, 1)))).status).toBe(404);
   });
 });
 

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, open, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, open, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 
 /** Bytes that came in: where they are, how many, and their SHA-256. */
@@ -13,7 +13,6 @@ export interface BlobStore {
   /** Writes a stream to a temporary file, hashes it, flushes it, and gives it its name. Stopped, it leaves nothing behind. */
   write(chunks: AsyncIterable<Uint8Array>): Promise<StoredBlob>;
   pathOf(sha256: string): string;
-  has(sha256: string): Promise<boolean>;
 }
 
 /** Opens the blob store of a data folder and clears what an interrupted upload left. */
@@ -26,11 +25,6 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
   const pathOf = (sha256: string) => join(blobs, sha256.slice(0, 2), sha256);
   return {
     pathOf,
-    has: (sha256) =>
-      stat(pathOf(sha256)).then(
-        () => true,
-        () => false,
-      ),
     async write(chunks) {
       const temporary = join(incoming, randomUUID());
       const file = await open(temporary, 'wx');

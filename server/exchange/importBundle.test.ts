@@ -5,8 +5,9 @@ import { newId } from '@marvet/core/domain/identity';
 import type { Session } from '@marvet/core/domain/session';
 import type { Trial } from '@marvet/core/domain/trial';
 import { emptyPlan } from '@marvet/core/plan/align';
+import { spoken } from '@marvet/core/testing/signals';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { type Harness, openHarness, recorderWav, spoken } from '../testing/harness.ts';
+import { type Harness, openHarness, recorderWav } from '../testing/harness.ts';
 import { importBundle } from './importBundle.ts';
 
 let harness: Harness;

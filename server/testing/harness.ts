@@ -4,7 +4,6 @@ import { join } from 'node:path';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import type { Trial } from '@marvet/core/domain/trial';
 import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
-import { concat, mixed, silence, whiteNoise } from '@marvet/core/testing/signals';
 import type { Services } from '../api/services.ts';
 import { buildApp } from '../app.ts';
 import { openServices } from '../start.ts';
@@ -49,20 +48,6 @@ export async function openHarness(): Promise<Harness> {
       await rm(folder, { recursive: true, force: true });
     },
   };
-}
-
-/** Words of noise over a floor: something with a loudness, pauses and a ratio of its own. */
-export function spoken(levelDbfs: number, floorDbfs: number, seed = 1): Float64Array {
-  const words = concat(
-    silence(0.5),
-    whiteNoise(levelDbfs, 0.8, seed),
-    silence(0.4),
-    whiteNoise(levelDbfs, 0.9, seed + 1),
-    silence(0.4),
-    whiteNoise(levelDbfs, 0.7, seed + 2),
-    silence(0.5),
-  );
-  return mixed(words, whiteNoise(floorDbfs, words.length / 48_000, seed + 3));
 }
 
 export const plainWav = (...channels: Float64Array[]) => writeWav(channels, { encoding: 'pcm', bitDepth: 24, sampleRateHz: 48_000 });

@@ -1,20 +1,20 @@
 import { useCallback } from 'react';
-import { troubleText } from '../app/api/base.ts';
 import { useBinRecordMutation, useRestoreRecordMutation } from '../app/api/records.ts';
 import { useNotice } from './notices.tsx';
+import { useTold } from './useTold.ts';
 
 /** Puts a record of a trial into the bin and offers to undo it. */
 export function useBin(trialId: string, kind: string): (id: string, name: string) => void {
   const [bin] = useBinRecordMutation();
   const [restore] = useRestoreRecordMutation();
   const tell = useNotice();
+  const told = useTold();
   return useCallback(
     (id, name) => {
-      bin({ trialId, kind, id }).then(({ error }) => {
-        if (error) tell(troubleText(error) ?? '');
-        else tell(`${name} is in the bin`, () => void restore({ trialId, kind, id }));
+      void told(bin({ trialId, kind, id })).then(({ error }) => {
+        if (!error) tell(`${name} is in the bin`, () => void told(restore({ trialId, kind, id })));
       });
     },
-    [bin, restore, tell, trialId, kind],
+    [bin, restore, tell, told, trialId, kind],
   );
 }

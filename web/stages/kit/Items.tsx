@@ -2,10 +2,10 @@ import type { Item } from '@marvet/core/domain/item';
 import { Pencil, Plus, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { troubleText } from '../../app/api/base.ts';
 import { useBinItemMutation, useBinnedItemsQuery, useRestoreItemMutation } from '../../app/api/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';
+import { useTold } from '../../parts/useTold.ts';
 import { ItemDialog } from './ItemDialog.tsx';
 
 /** The library of items, shared by all trials. */
@@ -15,7 +15,11 @@ export function Items({ items }: { items: Item[] }) {
   const [bin] = useBinItemMutation();
   const [restore] = useRestoreItemMutation();
   const tell = useNotice();
-  const remove = (item: Item) => void bin(item.id).then(({ error }) => (error ? tell(troubleText(error) ?? '') : tell(`${item.name} is in the bin`, () => void restore(item.id))));
+  const told = useTold();
+  const remove = (item: Item) =>
+    void told(bin(item.id)).then(({ error }) => {
+      if (!error) tell(`${item.name} is in the bin`, () => void told(restore(item.id)));
+    });
   return (
     <Sheet
       title="Library, shared by all trials"
@@ -82,7 +86,7 @@ export function Items({ items }: { items: Item[] }) {
         <div className="row-line mt-2 small">
           <span className="soft">In the bin:</span>
           {binned.map((item) => (
-            <Button key={item.id} size="sm" variant="plain" onClick={() => void restore(item.id)}>
+            <Button key={item.id} size="sm" variant="plain" onClick={() => void told(restore(item.id))}>
               <RotateCcw size={13} aria-hidden /> {item.name}
             </Button>
           ))}

@@ -15,6 +15,7 @@ import { PickTape } from '../../parts/PickTape.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { BlindMark, TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
+import { useTold } from '../../parts/useTold.ts';
 
 interface RoundCardProps {
   trialId: string;
@@ -62,10 +63,13 @@ interface ListenerScoresProps {
 function ListenerScores({ trialId, session, listener, criteria, recordings, takes }: ListenerScoresProps) {
   const words = useTrialWords(trialId);
   const tell = useNotice();
+  const told = useTold();
   const [remove] = useBinListenerMutation();
   const [restore] = useRestoreListenerMutation();
   const binListener = () =>
-    void remove({ trialId, sessionId: session.id, id: listener.id }).then(({ error }) => !error && tell(`${listener.name} is in the bin`, () => void restore(listener.id)));
+    void told(remove({ trialId, sessionId: session.id, id: listener.id })).then(
+      ({ error }) => !error && tell(`${listener.name} is in the bin`, () => void told(restore(listener.id))),
+    );
   return (
     <div className="mb-3">
       <div className="row-line apart">

@@ -7,6 +7,7 @@ import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation } from '../../app/api/work.ts';
 import { useBin } from '../../parts/useBin.ts';
+import { useTold } from '../../parts/useTold.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
 import { AssignDialog } from './AssignDialog.tsx';
 
@@ -32,6 +33,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
   const [cancel] = useCancelMeasuringMutation();
   const [again] = useMeasureAgainMutation();
   const bin = useBin(trialId, 'file');
+  const told = useTold();
   const rows = useMemo(() => {
     const takeById = new Map(takes.map((take) => [take.id, take]));
     const loose = new Map<string, number>();
@@ -79,12 +81,18 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
                   variant="plain"
                   title="Stop measuring"
                   aria-label={`Stop measuring ${original.name}`}
-                  onClick={() => void cancel({ trialId, fileId: original.id })}
+                  onClick={() => void told(cancel({ trialId, fileId: original.id }))}
                 >
                   <Square size={14} aria-hidden />
                 </Button>
               ) : (
-                <Button size="sm" variant="plain" title="Measure again" aria-label={`Measure ${original.name} again`} onClick={() => void again({ trialId, fileId: original.id })}>
+                <Button
+                  size="sm"
+                  variant="plain"
+                  title="Measure again"
+                  aria-label={`Measure ${original.name} again`}
+                  onClick={() => void told(again({ trialId, fileId: original.id }))}
+                >
                   <RefreshCw size={14} aria-hidden />
                 </Button>
               )}
@@ -95,7 +103,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
           ),
         }),
       ] as ColumnDef<Row, unknown>[],
-    [progress, again, cancel, bin, trialId],
+    [progress, again, cancel, bin, told, trialId],
   );
   return (
     <>

@@ -8,6 +8,7 @@ import { useAddTrialMutation, useBinTrialMutation, useCopyTrialMutation, useRest
 import { RailFoot } from '../../app/Shell.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
+import { useTold } from '../../parts/useTold.ts';
 
 /** All trials: open, make, copy, bin, bring back. */
 export default function Trials() {
@@ -117,6 +118,7 @@ function TrialRow({ trial }: { trial: Trial }) {
   const [bin] = useBinTrialMutation();
   const [restore] = useRestoreTrialMutation();
   const tell = useNotice();
+  const told = useTold();
   const { progress } = trial;
   return (
     <tr>
@@ -133,7 +135,7 @@ function TrialRow({ trial }: { trial: Trial }) {
         <Button
           size="sm"
           variant="plain"
-          onClick={() => void copy(trial.id).then(({ data }) => data && tell(`${data.name} was made, without takes`))}
+          onClick={() => void told(copy(trial.id)).then(({ data }) => data && tell(`${data.name} was made, without takes`))}
           aria-label={`Copy ${trial.name}`}
           title="Copy without takes"
         >
@@ -144,7 +146,7 @@ function TrialRow({ trial }: { trial: Trial }) {
           variant="plain"
           aria-label={`Delete ${trial.name}`}
           title="Put into the bin"
-          onClick={() => void bin(trial.id).then(({ error }) => !error && tell(`${trial.name} is in the bin`, () => void restore(trial.id)))}
+          onClick={() => void told(bin(trial.id)).then(({ error }) => !error && tell(`${trial.name} is in the bin`, () => void told(restore(trial.id))))}
         >
           <Trash2 size={15} aria-hidden />
         </Button>
@@ -155,12 +157,13 @@ function TrialRow({ trial }: { trial: Trial }) {
 
 function BinnedRow({ trial }: { trial: Trial }) {
   const [restore] = useRestoreTrialMutation();
+  const told = useTold();
   return (
     <tr>
       <td className="fw-bold">{trial.name}</td>
       <td className="soft">{trial.question}</td>
       <td className="text-end">
-        <Button size="sm" variant="outline" onClick={() => void restore(trial.id)}>
+        <Button size="sm" variant="outline" onClick={() => void told(restore(trial.id))}>
           <RotateCcw size={14} aria-hidden /> Bring back
         </Button>
       </td>
