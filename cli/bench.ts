@@ -5,14 +5,12 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { writeWav } from '@marvet/core/audio/writeWav';
-import { Activity } from '@marvet/core/measure/activity';
-import type { ChannelContext } from '@marvet/core/measure/family';
-import { Levels } from '@marvet/core/measure/levels';
-import { Loudness } from '@marvet/core/measure/loudness';
-import { Noise } from '@marvet/core/measure/noise';
+import { type Chapter, understand } from '@marvet/core/measure/chapter';
+import { openFamilies } from '@marvet/core/measure/families';
+import type { ChannelContext, Family, Finished } from '@marvet/core/measure/family';
 import { measureFile } from '@marvet/core/measure/report';
 import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
-import { Spectrum } from '@marvet/core/measure/spectrum';
+import { ChannelTracks } from '@marvet/core/measure/tracks/channelTracks';
 import { randomSource } from '@marvet/core/simulate/random';
 
 /**
@@ -21,7 +19,7 @@ import { randomSource } from '@marvet/core/simulate/random';
  */
 const RATE_HZ = 48_000;
 const LENGTH_S = 60;
-const BLOCK = 16_384;
+const BLOCK = 4096;
 
 /** Bursts of noise over a floor, with the pauses and the peaks of speech. */
 function speechLike(lengthS: number): Float64Array {
@@ -36,30 +34,46 @@ function speechLike(lengthS: number): Float64Array {
 
 function throughput(work: () => void, audioS: number): number {
   work();
+  return audioS / secondsOf(work);
+}
+
+function secondsOf(work: () => void): number {
   const before = process.cpuUsage();
   work();
   const { user, system } = process.cpuUsage(before);
-  return audioS / ((user + system) / 1e6);
+  return (user + system) / 1e6;
 }
 
 const signal = speechLike(LENGTH_S);
-const context: ChannelContext = { sampleRateHz: RATE_HZ, options: DEFAULT_MEASURE_OPTIONS };
-const families = {
-  levels: () => new Levels(context),
-  loudness: () => new Loudness(context),
-  activity: () => new Activity(context, () => new Float64Array(0)),
-  noise: () => new Noise(context),
-  spectrum: () => new Spectrum(context),
+const tracks = new ChannelTracks(RATE_HZ);
+const context: ChannelContext = {
+  sampleRateHz: RATE_HZ,
+  lengthS: LENGTH_S,
+  options: DEFAULT_MEASURE_OPTIONS,
+  tracks,
+  look: (startS, lengthS) => signal.slice(Math.round(startS * RATE_HZ), Math.round((startS + lengthS) * RATE_HZ)),
 };
-
-console.log('Seconds of audio (one channel, 48 kHz) per second of processor time:');
-for (const [name, open] of Object.entries(families)) {
-  const rate = throughput(() => {
-    const family = open();
-    for (let at = 0; at + BLOCK <= signal.length; at += BLOCK) family.push(signal.subarray(at, at + BLOCK), BLOCK);
-  }, LENGTH_S);
-  console.log(`  ${name.padEnd(10)} ${rate.toFixed(0)}`);
+const families = openFamilies(context);
+const spent = new Map<string, number>();
+const time = (name: string, work: () => void) => spent.set(name, (spent.get(name) ?? 0) + secondsOf(work));
+for (let at = 0; at + BLOCK <= signal.length; at += BLOCK) {
+  const block = signal.subarray(at, at + BLOCK);
+  time('shared by all', () => tracks.push(block, BLOCK));
+  for (const [name, family] of Object.entries(families) as [string, Family<unknown>][]) if (family.push) time(name, () => family.push?.(block, BLOCK));
 }
+let chapter: Chapter | undefined;
+time('words and events', () => {
+  chapter = understand(tracks, 0, null);
+});
+const found: Finished = {};
+for (const [name, family] of Object.entries(families) as [string, Family<unknown>][]) {
+  time(name, () => {
+    if (chapter) family.settle?.(chapter);
+    Object.assign(found, { [name]: family.finish(found, () => undefined) });
+  });
+}
+console.log('Seconds of audio (one channel, 48 kHz) per second of processor time:');
+for (const [name, seconds] of spent) console.log(`  ${name.padEnd(18)} ${(LENGTH_S / seconds).toFixed(0)}`);
 const bytes = writeWav([signal, signal], { encoding: 'pcm', bitDepth: 24, sampleRateHz: RATE_HZ });
 const whole = throughput(() => void measureFile(bufferSource(bytes)), LENGTH_S);
 console.log(`  whole report of a stereo 24-bit file: ${whole.toFixed(0)} times real time (${(whole * 2).toFixed(0)} a channel)`);

@@ -20,4 +20,9 @@ export class GrowingArray {
   view(): Float64Array {
     return this.values.subarray(0, this.length);
   }
+
+  /** Forgets the values and keeps the room for new ones. */
+  clear(): void {
+    this.length = 0;
+  }
 }

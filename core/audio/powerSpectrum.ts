@@ -1,14 +1,15 @@
 import FFT from 'fft.js';
 
 /**
- * Power spectra of overlapping frames of a stream: Hann window, half overlap. The sum over all bins is
+ * Power spectra of overlapping frames of a stream: Hann window, half overlap or less. The sum over all bins is
  * the mean square of the frame, so a full-scale sine gives 0.5.
  */
 export class PowerSpectrum {
   private readonly fft: FFT;
   private readonly window: Float64Array;
-  private readonly line: Float64Array;
-  private readonly windowed: Float64Array;
+  /** The frame being filled, and the next one, whose first half the same samples are. */
+  private frame: Float64Array;
+  private nextFrame: Float64Array;
   private readonly spectrum: number[];
   /** Power of each bin of the frame last seen. */
   readonly power: Float64Array;
@@ -16,43 +17,60 @@ export class PowerSpectrum {
   private seen = 0;
   private readonly scale: number;
 
+  /** @param hop samples from one frame to the next, from half a frame to a whole one */
   constructor(
     readonly size: number,
     private readonly onFrame: (power: Float64Array, endSample: number) => void,
+    private readonly hop = size / 2,
   ) {
     this.fft = new FFT(size);
     this.window = Float64Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
-    this.line = new Float64Array(size);
-    this.windowed = new Float64Array(size);
+    this.frame = new Float64Array(size);
+    this.nextFrame = new Float64Array(size);
     this.spectrum = this.fft.createComplexArray() as number[];
     this.power = new Float64Array(size / 2 + 1);
-    this.scale = 1 / (size * this.window.reduce((sum, value) => sum + value * value, 0));
+    // Every bin but the first and the last stands for two, itself and its mirror.
+    this.scale = 2 / (size * this.window.reduce((sum, value) => sum + value * value, 0));
   }
 
   push(samples: Float64Array, frames: number): void {
+    const { window, size, hop } = this;
     let at = 0;
     while (at < frames) {
-      const take = Math.min(this.size - this.filled, frames - at);
-      this.line.set(samples.subarray(at, at + take), this.filled);
+      const { frame, nextFrame, filled } = this;
+      const take = Math.min((filled < hop ? hop : size) - filled, frames - at);
+      // What comes after a hop is also the beginning of the next frame.
+      if (filled < hop) {
+        for (let index = 0; index < take; index++) frame[filled + index] = (samples[at + index] as number) * (window[filled + index] as number);
+      } else {
+        for (let index = 0, place = filled; index < take; index++, place++) {
+          const x = samples[at + index] as number;
+          frame[place] = x * (window[place] as number);
+          nextFrame[place - hop] = x * (window[place - hop] as number);
+        }
+      }
       this.filled += take;
       this.seen += take;
       at += take;
-      if (this.filled === this.size) this.transform();
+      if (this.filled === size) this.transform();
     }
   }
 
   private transform(): void {
-    const { line, window, windowed, spectrum, power, size, scale } = this;
-    for (let index = 0; index < size; index++) windowed[index] = (line[index] as number) * (window[index] as number);
-    this.fft.realTransform(spectrum, windowed as unknown as number[]);
-    for (let bin = 0; bin <= size / 2; bin++) {
-      const re = spectrum[2 * bin] as number;
-      const im = spectrum[2 * bin + 1] as number;
-      power[bin] = (re * re + im * im) * scale * (bin === 0 || bin === size / 2 ? 1 : 2);
+    const { spectrum, power, size, scale, frame } = this;
+    this.fft.realTransform(spectrum, frame as unknown as number[]);
+    const half = size / 2;
+    for (let bin = 0, at = 0; bin <= half; bin++, at += 2) {
+      const re = spectrum[at] as number;
+      const im = spectrum[at + 1] as number;
+      power[bin] = (re * re + im * im) * scale;
     }
+    power[0] = (power[0] as number) / 2;
+    power[half] = (power[half] as number) / 2;
     this.onFrame(power, this.seen);
-    line.copyWithin(0, size / 2);
-    this.filled = size / 2;
+    this.frame = this.nextFrame;
+    this.nextFrame = frame;
+    this.filled = size - this.hop;
   }
 }
 

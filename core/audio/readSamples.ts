@@ -27,10 +27,12 @@ export function sampleDecoder(layout: WavLayout, onBadSample: () => void): Decod
   }
   if (bitDepth === 24) {
     return (data, frames, into) => {
+      const bytes = new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
       for (let channel = 0; channel < channels; channel++) {
         const out = into[channel] as Float64Array;
         for (let frame = 0, offset = channel * 3; frame < frames; frame++, offset += stride) {
-          out[frame] = (data.getUint16(offset, true) | (data.getInt8(offset + 2) << 16)) / 8388608;
+          // The three bytes fill the top of 32 bits, so that the sign comes out right by itself.
+          out[frame] = (((bytes[offset] as number) << 8) | ((bytes[offset + 1] as number) << 16) | ((bytes[offset + 2] as number) << 24)) / 2147483648;
         }
       }
     };
@@ -48,7 +50,7 @@ export function sampleDecoder(layout: WavLayout, onBadSample: () => void): Decod
 }
 
 /** Frames per block: small enough to stay in cache, large enough to make the calls cheap. */
-export const BLOCK_FRAMES = 16_384;
+export const BLOCK_FRAMES = 4096;
 
 /**
  * Reads all samples in blocks of at most {@link BLOCK_FRAMES}, one array a channel, full scale at 1.
@@ -81,11 +83,25 @@ export function readBlocks(
 
 /** One channel of a file as a whole; for short clips only. */
 export function readChannel(source: ByteSource, layout: WavLayout, channel: number): Float64Array {
-  const samples = new Float64Array(layout.format.frames);
-  let at = 0;
-  readBlocks(source, layout, (channels, frames) => {
-    samples.set((channels[channel] as Float64Array).subarray(0, frames), at);
-    at += frames;
-  });
+  return readSpan(source, layout, channel, 0, layout.format.frames);
+}
+
+/**
+ * A stretch of one channel, wherever it lies. Frames before the start and after the end of the file
+ * are silence, so that the result always has the length asked for.
+ */
+export function readSpan(source: ByteSource, layout: WavLayout, channel: number, startFrame: number, frames: number): Float64Array {
+  const samples = new Float64Array(Math.max(0, frames));
+  const first = Math.max(0, startFrame);
+  const wanted = Math.min(startFrame + frames, layout.format.frames) - first;
+  if (wanted <= 0) return samples;
+  const { bytesPerFrame } = layout;
+  const single: WavLayout = { ...layout, format: { ...layout.format, channels: 1 } };
+  const decode = sampleDecoder(single, () => undefined);
+  const width = layout.format.bitDepth / 8;
+  const bytes = new Uint8Array((wanted - 1) * bytesPerFrame + width);
+  const got = source.read(layout.dataOffset + first * bytesPerFrame + channel * width, bytes);
+  const there = Math.floor((got - width) / bytesPerFrame) + 1;
+  decode(new DataView(bytes.buffer), Math.max(0, there), [samples.subarray(first - startFrame)]);
   return samples;
 }

@@ -1,33 +1,38 @@
-import type { ChannelContext, Family, Finished } from './family.ts';
+import type { Chapter } from './chapter.ts';
+import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import type { ActivityGroup, Span } from './report.types.ts';
+import { joinSpans } from './spans.ts';
 import { SpeechLevelMeter } from './speechLevel.ts';
-import { findWords } from './words.ts';
+import { SHORTEST_PAUSE_S } from './words.ts';
 
 /** Where words and pauses are, and the level of the speech while it is active. */
 export class Activity implements Family<ActivityGroup> {
-  private readonly meter: SpeechLevelMeter;
-  private readonly roomTone: Span | null;
+  private readonly meter = new SpeechLevelMeter();
+  private readonly speech: Span[] = [];
+  private readonly pause: Span[] = [];
+  private contrastDb = 0;
 
-  /** @param weightedFrames A-weighted frame energies of the same channel, shared with the noise family */
-  constructor(
-    { sampleRateHz, options }: ChannelContext,
-    private readonly weightedFrames: () => Float64Array,
-  ) {
-    this.meter = new SpeechLevelMeter(sampleRateHz);
-    this.roomTone = options.roomTone;
+  constructor(private readonly context: ChannelContext) {}
+
+  push(): void {
+    this.meter.push(this.context.tracks.moments.magnitudesOfBlock());
   }
 
-  push(samples: Float64Array, frames: number): void {
-    this.meter.push(samples, frames);
+  settle(chapter: Chapter): void {
+    this.speech.push(...chapter.speech);
+    this.pause.push(...chapter.pause);
+    this.contrastDb = Math.max(this.contrastDb, chapter.contrastDb);
   }
 
-  finish(_before: Finished, warn: (message: string) => void): ActivityGroup {
-    const { speech, pause, contrastDb } = findWords(this.weightedFrames());
+  finish(_before: Finished, warn: Warn): ActivityGroup {
+    const { moments } = this.context.tracks;
+    const speech = joinSpans(this.speech, SHORTEST_PAUSE_S);
+    const pause = joinSpans(this.pause, 1e-6);
     if (speech.length === 0) {
-      warn(`no words found: loud and quiet moments differ by ${contrastDb.toFixed(1)} dB only, so all of it counts as room tone`);
-      return { speech, pause: this.roomTone ? [this.roomTone] : pause, activeLevelDbfs: null, activityFactor: null };
+      warn(`no words found: loud and quiet moments differ by ${this.contrastDb.toFixed(1)} dB only, so all of it counts as room tone`);
+      return { speech, pause, activeLevelDbfs: null, activityFactor: null };
     }
-    if (pause.length === 0 && !this.roomTone) warn('no pause of 0.15 s or more: there is no noise floor');
-    return { speech, pause: this.roomTone ? [this.roomTone] : pause, ...this.meter.finish() };
+    if (pause.length === 0) warn('no pause of 0.15 s or more outside events: there is no noise floor; mark some room tone by hand');
+    return { speech, pause, ...this.meter.finish(moments.sumOfSquares / moments.count) };
   }
 }

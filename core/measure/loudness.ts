@@ -1,8 +1,9 @@
-import { Biquad } from '../audio/biquad.ts';
+import { Cascade } from '../audio/biquad.ts';
 import { kWeighting } from '../audio/weighting.ts';
-import type { ChannelContext, Family } from './family.ts';
-import { FrameEnergies, meanOf } from './frames.ts';
+import type { ChannelContext, Family, Finished, Warn } from './family.ts';
+import { LoudnessHistogram } from './loudnessHistogram.ts';
 import type { LoudnessGroup } from './report.types.ts';
+import { FRAME_S, FrameEnergies } from './tracks/frames.ts';
 
 const MOMENTARY_FRAMES = 40;
 const SHORT_TERM_FRAMES = 300;
@@ -14,113 +15,116 @@ const OFFSET_LUFS = -0.691;
 export const DUAL_MONO_LU = 10 * Math.log10(2);
 
 const loudnessOf = (power: number) => OFFSET_LUFS + 10 * Math.log10(power);
+const powerOf = (lufs: number) => 10 ** ((lufs - OFFSET_LUFS) / 10);
 
 /** K-weighted energies of one channel; its loudness when it is judged as one front channel. */
 export class Loudness implements Family<LoudnessGroup> {
-  private readonly sections: Biquad[];
   private readonly energies: FrameEnergies;
-  private readonly scratch = new Float64Array(16_384);
-  private readonly gain: number;
+  private readonly meter: LoudnessMeter;
 
   constructor({ sampleRateHz, options }: ChannelContext) {
-    this.sections = kWeighting(sampleRateHz).map((section) => new Biquad(section));
-    this.energies = new FrameEnergies(sampleRateHz);
-    this.gain = options.dualMono ? 2 : 1;
+    this.energies = new FrameEnergies(sampleRateHz, FRAME_S, new Cascade(kWeighting(sampleRateHz)));
+    this.meter = new LoudnessMeter(options.dualMono ? 2 : 1);
   }
 
   push(samples: Float64Array, frames: number): void {
-    let input = samples;
-    for (const section of this.sections) {
-      section.process(input, this.scratch, frames);
-      input = this.scratch;
-    }
-    this.energies.push(this.scratch, frames);
+    const before = this.energies.view().length;
+    this.energies.push(samples, frames);
+    const fresh = this.energies.view();
+    for (let index = before; index < fresh.length; index++) this.meter.push(fresh[index] as number);
   }
 
-  finish(_before: unknown, warn: (message: string) => void): LoudnessGroup {
-    return loudnessFigures(this.energies.view(), this.gain, warn);
-  }
-
-  /** K-weighted mean squares of 10 ms frames, for the programme's sum over channels. */
-  frames(): Float64Array {
+  /** K-weighted mean squares of the 10 ms frames completed since they were last forgotten, for the programme. */
+  fresh(): Float64Array {
     return this.energies.view();
+  }
+
+  forgetFresh(): void {
+    this.energies.clear();
+  }
+
+  finish(_before: Finished, warn: Warn): LoudnessGroup {
+    return this.meter.finish(warn);
   }
 }
 
 /**
- * Loudness from K-weighted frame energies, channels already summed with their weights.
+ * Loudness from K-weighted energies of 10 ms frames, channels already summed with their weights.
  * ITU-R BS.1770-5 Annex 1 (400 ms blocks, 75 % overlap, gates at -70 LUFS and -10 LU), EBU Tech 3341
  * (momentary 0.4 s, short-term 3 s, not gated) and Tech 3342 (loudness range). Maxima are taken at
- * every 10 ms, so that they do not depend on where a block happens to start.
- * @param gain factor on all energies
+ * every 10 ms, so that they do not depend on where a block happens to start. Memory does not grow.
  */
-export function loudnessFigures(frames: Float64Array, gain: number, warn: (message: string) => void): LoudnessGroup {
-  if (frames.length < MOMENTARY_FRAMES) {
-    warn('shorter than 0.4 s: loudness needs at least one block of 400 ms');
-    return { integratedLufs: null, momentaryMaxLufs: null, shortTermMaxLufs: null, loudnessRangeLu: null };
-  }
-  const integratedLufs = integrated(frames, gain);
-  if (integratedLufs === null) warn('nothing is louder than -70 LUFS: there is no integrated loudness');
-  if (frames.length < SHORT_TERM_FRAMES) warn('shorter than 3 s: there is no short-term loudness and no loudness range');
-  return {
-    integratedLufs,
-    momentaryMaxLufs: slidingMaximum(frames, MOMENTARY_FRAMES, gain),
-    shortTermMaxLufs: frames.length < SHORT_TERM_FRAMES ? null : slidingMaximum(frames, SHORT_TERM_FRAMES, gain),
-    loudnessRangeLu: frames.length < SHORT_TERM_FRAMES ? null : loudnessRange(frames, gain),
-  };
-}
+export class LoudnessMeter {
+  private readonly ring = new Float64Array(SHORT_TERM_FRAMES);
+  private readonly momentaryBlocks = new LoudnessHistogram(powerOf(ABSOLUTE_GATE_LUFS));
+  private readonly shortTermBlocks = new LoudnessHistogram(powerOf(ABSOLUTE_GATE_LUFS));
+  private frames = 0;
+  private momentary = 0;
+  private shortTerm = 0;
+  private momentaryMax = 0;
+  private shortTermMax = 0;
 
-function blockPowers(frames: Float64Array, length: number, gain: number): number[] {
-  const powers: number[] = [];
-  for (let start = 0; start + length <= frames.length; start += HOP_FRAMES) powers.push(meanOf(frames, start, start + length) * gain);
-  return powers;
-}
+  /** @param gain factor on all energies */
+  constructor(private readonly gain: number) {}
 
-function gatedMean(powers: readonly number[], gateLufs: number): number | null {
-  let sum = 0;
-  let count = 0;
-  for (const power of powers) {
-    if (power > 0 && loudnessOf(power) > gateLufs) {
-      sum += power;
-      count++;
+  push(frame: number): void {
+    const { ring } = this;
+    const energy = frame * this.gain;
+    const at = this.frames % SHORT_TERM_FRAMES;
+    const leaving = ring[(at + SHORT_TERM_FRAMES - MOMENTARY_FRAMES) % SHORT_TERM_FRAMES] as number;
+    this.momentary += energy - leaving;
+    this.shortTerm += energy - (ring[at] as number);
+    ring[at] = energy;
+    this.frames++;
+    if (this.frames >= MOMENTARY_FRAMES) {
+      if (this.momentary > this.momentaryMax) this.momentaryMax = this.momentary;
+      if ((this.frames - MOMENTARY_FRAMES) % HOP_FRAMES === 0) this.momentaryBlocks.add(this.momentary / MOMENTARY_FRAMES);
     }
+    if (this.frames >= SHORT_TERM_FRAMES) {
+      if (this.shortTerm > this.shortTermMax) this.shortTermMax = this.shortTerm;
+      if ((this.frames - SHORT_TERM_FRAMES) % HOP_FRAMES === 0) this.shortTermBlocks.add(this.shortTerm / SHORT_TERM_FRAMES);
+    }
+    // The running sums gather rounding errors; once in a while they are made anew.
+    if (this.frames % 30_000 === 0) this.sumAnew();
   }
-  return count > 0 ? sum / count : null;
-}
 
-function integrated(frames: Float64Array, gain: number): number | null {
-  const powers = blockPowers(frames, MOMENTARY_FRAMES, gain);
-  const ungated = gatedMean(powers, ABSOLUTE_GATE_LUFS);
-  if (ungated === null) return null;
-  const gated = gatedMean(powers, Math.max(ABSOLUTE_GATE_LUFS, loudnessOf(ungated) - 10));
-  return gated === null ? null : loudnessOf(gated);
-}
-
-function slidingMaximum(frames: Float64Array, length: number, gain: number): number | null {
-  let sum = 0;
-  let largest = 0;
-  for (let index = 0; index < frames.length; index++) {
-    sum += frames[index] as number;
-    if (index >= length) sum -= frames[index - length] as number;
-    if (index >= length - 1 && sum > largest) largest = sum;
+  private sumAnew(): void {
+    this.shortTerm = this.ring.reduce((sum, value) => sum + value, 0);
+    this.momentary = 0;
+    for (let back = 1; back <= MOMENTARY_FRAMES; back++) this.momentary += this.ring[(this.frames - back) % SHORT_TERM_FRAMES] as number;
   }
-  return largest > 0 ? loudnessOf((largest / length) * gain) : null;
-}
 
-/** EBU Tech 3342: spread of the short-term loudness between its 10th and 95th percentile, gated at -20 LU. */
-function loudnessRange(frames: Float64Array, gain: number): number | null {
-  const powers = blockPowers(frames, SHORT_TERM_FRAMES, gain);
-  const ungated = gatedMean(powers, ABSOLUTE_GATE_LUFS);
-  if (ungated === null) return null;
-  const gate = Math.max(ABSOLUTE_GATE_LUFS, loudnessOf(ungated) - 20);
-  const levels = powers
-    .filter((power) => power > 0)
-    .map(loudnessOf)
-    .filter((level) => level > gate)
-    .sort((a, b) => a - b);
-  if (levels.length === 0) return null;
-  const at = (fraction: number) => levels[Math.round((levels.length - 1) * fraction)] as number;
-  return at(0.95) - at(0.1);
+  finish(warn: Warn): LoudnessGroup {
+    if (this.frames < MOMENTARY_FRAMES) {
+      warn('shorter than 0.4 s: loudness needs at least one block of 400 ms');
+      return { integratedLufs: null, momentaryMaxLufs: null, shortTermMaxLufs: null, loudnessRangeLu: null };
+    }
+    const integratedLufs = this.integrated();
+    if (integratedLufs === null) warn('nothing is louder than -70 LUFS: there is no integrated loudness');
+    const long = this.frames >= SHORT_TERM_FRAMES;
+    if (!long) warn('shorter than 3 s: there is no short-term loudness and no loudness range');
+    return {
+      integratedLufs,
+      momentaryMaxLufs: this.momentaryMax > 0 ? loudnessOf(this.momentaryMax / MOMENTARY_FRAMES) : null,
+      shortTermMaxLufs: this.shortTermMax > 0 ? loudnessOf(this.shortTermMax / SHORT_TERM_FRAMES) : null,
+      loudnessRangeLu: long ? this.range() : null,
+    };
+  }
+
+  private integrated(): number | null {
+    const ungated = this.momentaryBlocks.meanAbove(0);
+    if (ungated === null) return null;
+    const gated = this.momentaryBlocks.meanAbove(ungated * 10 ** -1);
+    return gated === null ? null : loudnessOf(gated);
+  }
+
+  /** EBU Tech 3342: spread of the short-term loudness between its 10th and 95th percentile, gated at -20 LU. */
+  private range(): number | null {
+    const ungated = this.shortTermBlocks.meanAbove(0);
+    if (ungated === null) return null;
+    const [low, high] = [0.1, 0.95].map((share) => this.shortTermBlocks.quantileAbove(ungated * 10 ** -2, share));
+    return low && high ? loudnessOf(high) - loudnessOf(low) : null;
+  }
 }
 
 /** Weight of a channel in the programme: 1.41 for surround positions and 0 for LFE, where a mask says so. */

@@ -1,62 +1,53 @@
-import { Biquad } from '../audio/biquad.ts';
 import { powerDb } from '../audio/decibel.ts';
-import { aWeighting } from '../audio/weighting.ts';
+import type { Chapter } from './chapter.ts';
 import type { ChannelContext, Family, Finished } from './family.ts';
-import { FRAME_S, FrameEnergies } from './frames.ts';
+import { quasiPeak468 } from './quasiPeak468.ts';
 import type { NoiseGroup, Span } from './report.types.ts';
+import { FRAME_S } from './tracks/frames.ts';
 
 /** Kept off either end of a pause, so that the last of a word does not count as noise. */
 const GUARD_S = 0.03;
+/** A quasi-peak reading needs a second or two; more of the same noise does not change it. */
+const QUASI_PEAK_S = 8;
 
 /**
  * Level of the pauses. Practical floor: what the floor would be once the voice has been brought to the
  * target loudness. Signal-to-noise ratio: active speech level less the floor.
  */
 export class Noise implements Family<NoiseGroup> {
-  private readonly sections: Biquad[];
-  private readonly plain: FrameEnergies;
-  private readonly weighted: FrameEnergies;
-  private readonly scratch = new Float64Array(16_384);
-  private readonly targetLufs: number;
+  private readonly plain = { sum: 0, count: 0 };
+  private readonly weighted = { sum: 0, count: 0 };
 
-  constructor({ sampleRateHz, options }: ChannelContext) {
-    this.sections = aWeighting(sampleRateHz).map((section) => new Biquad(section));
-    this.plain = new FrameEnergies(sampleRateHz);
-    this.weighted = new FrameEnergies(sampleRateHz);
-    this.targetLufs = options.targetLufs;
-  }
+  constructor(private readonly context: ChannelContext) {}
 
-  push(samples: Float64Array, frames: number): void {
-    this.plain.push(samples, frames);
-    let input = samples;
-    for (const section of this.sections) {
-      section.process(input, this.scratch, frames);
-      input = this.scratch;
+  settle({ tracks, weighted, pause, startS, endS }: Chapter): void {
+    const plain = tracks.moments.meanSquares();
+    for (const span of pause) {
+      const [first, end] = guarded(span, startS, endS).map((time, side) => Math.round((time - startS) / FRAME_S + (side === 0 ? 0.4 : -0.4))) as [number, number];
+      for (let index = first; index < Math.min(end, weighted.length); index++) {
+        this.plain.sum += plain[index] as number;
+        this.weighted.sum += weighted[index] as number;
+      }
+      const frames = Math.max(0, Math.min(end, weighted.length) - first);
+      this.plain.count += frames;
+      this.weighted.count += frames;
     }
-    this.weighted.push(this.scratch, frames);
   }
 
-  /** A-weighted mean squares of 10 ms frames. */
-  weightedFrames(): Float64Array {
-    return this.weighted.view();
-  }
-
-  /** Unweighted mean squares of 10 ms frames. */
-  plainFrames(): Float64Array {
-    return this.plain.view();
-  }
-
-  finish(before: Finished, _warn: (message: string) => void): NoiseGroup {
+  finish(before: Finished): NoiseGroup {
+    const { lengthS, options, sampleRateHz } = this.context;
     const pauses = before.activity?.pause ?? [];
-    const floorDbfs = powerDb(meanOverSpans(this.plain.view(), pauses));
-    const floorDbfsA = powerDb(meanOverSpans(this.weighted.view(), pauses));
+    const floorDbfs = powerDb(this.plain.sum / this.plain.count);
+    const floorDbfsA = powerDb(this.weighted.sum / this.weighted.count);
     const hasWords = (before.activity?.speech.length ?? 0) > 0;
     const loudness = hasWords ? (before.loudness?.integratedLufs ?? null) : null;
-    const practical = (floor: number | null) => (floor === null || loudness === null ? null : floor + this.targetLufs - loudness);
+    const practical = (floor: number | null) => (floor === null || loudness === null ? null : floor + options.targetLufs - loudness);
     const active = before.activity?.activeLevelDbfs ?? null;
+    const heard = longestFirst(pauses, lengthS).map(([startS, endS]) => this.context.look(startS, endS - startS));
     return {
       floorDbfs,
       floorDbfsA,
+      floorDbfs468: floorDbfs === null ? null : quasiPeak468(heard, sampleRateHz),
       practicalFloorDbfs: practical(floorDbfs),
       practicalFloorDbfsA: practical(floorDbfsA),
       snrDb: active === null || floorDbfs === null ? null : active - floorDbfs,
@@ -64,14 +55,21 @@ export class Noise implements Family<NoiseGroup> {
   }
 }
 
-function meanOverSpans(frames: Float64Array, spans: readonly Span[]): number {
-  let sum = 0;
-  let count = 0;
-  for (const [startS, endS] of spans) {
-    const start = Math.ceil((startS + (startS > 0 ? GUARD_S : 0)) / FRAME_S - 1e-6);
-    const end = Math.min(frames.length, Math.floor((endS - (endS < frames.length * FRAME_S ? GUARD_S : 0)) / FRAME_S + 1e-6));
-    for (let index = start; index < end; index++) sum += frames[index] as number;
-    count += Math.max(0, end - start);
+/** A pause without what touches words; where it touches the start or the end of the file nothing is taken off. */
+function guarded([startS, endS]: Span, firstS: number, lastS: number): Span {
+  return [startS > firstS ? startS + GUARD_S : startS, endS < lastS - 1e-6 ? endS - GUARD_S : endS];
+}
+
+/** The longest pauses, up to {@link QUASI_PEAK_S} of them, in order of time. */
+function longestFirst(pauses: readonly Span[], lengthS: number): Span[] {
+  const sorted = pauses.map((span) => guarded(span, 0, lengthS)).sort((a, b) => b[1] - b[0] - (a[1] - a[0]));
+  const out: Span[] = [];
+  let left = QUASI_PEAK_S;
+  for (const [startS, endS] of sorted) {
+    if (left <= 0) break;
+    const taken = Math.min(left, endS - startS);
+    if (taken > 0) out.push([startS, startS + taken]);
+    left -= taken;
   }
-  return count > 0 ? sum / count : 0;
+  return out.sort((a, b) => a[0] - b[0]);
 }

@@ -1,7 +1,7 @@
 import type { WavFormat } from '../audio/wavFormat.ts';
 
 /** Raised whenever the definition of a figure changes; old reports then say that they are old. */
-export const METHOD_VERSION = 1;
+export const METHOD_VERSION = 2;
 
 /** A stretch of time in seconds from the start of the file: [start, end]. */
 export type Span = [startS: number, endS: number];
@@ -34,6 +34,7 @@ export interface ActivityGroup {
 export interface NoiseGroup {
   floorDbfs: number | null;
   floorDbfsA: number | null;
+  floorDbfs468: number | null;
   practicalFloorDbfs: number | null;
   practicalFloorDbfsA: number | null;
   snrDb: number | null;
@@ -50,6 +51,58 @@ export interface SpectrumGroup {
   groups: Record<SpectrumGroupId, number | null>;
 }
 
+export interface IntelligibilityGroup {
+  /** Speech intelligibility index, 0 to 1. */
+  sii: number | null;
+}
+
+export interface CharacterGroup {
+  sibilanceDb: number | null;
+  proximityDb: number | null;
+  windDb: number | null;
+  pumpingDb: number | null;
+  reverberationS: number | null;
+}
+
+export const EVENT_KINDS = ['dropout', 'click', 'clip', 'plosive', 'wind', 'handling', 'rustle'] as const;
+export type EventKind = (typeof EVENT_KINDS)[number];
+
+/** Something that is not the performance: when, and how bad. What a severity means stands in docs/methods.md. */
+export interface AudioEvent {
+  kind: EventKind;
+  startS: number;
+  endS: number;
+  severityDb: number;
+}
+
+/** A filter of a match: peaking, or a shelf from its frequency down or up. */
+export interface MatchFilter {
+  type: 'peaking' | 'lowShelf' | 'highShelf';
+  frequencyHz: number;
+  gainDb: number;
+  q: number;
+}
+
+/** This channel against a reference, aligned first. */
+export interface PairGroup {
+  /** At the start of the reference; positive when this channel is late. */
+  latencyMs: number | null;
+  /** Positive when this channel falls later and later. */
+  driftPpm: number | null;
+  polarity: 1 | -1 | null;
+  /** This channel less the reference. */
+  levelDiffDb: number | null;
+  /** Third-octave bands, this channel less the reference. */
+  bandDiffDb: (number | null)[];
+  /** RMS of the level-free band differences, 100 Hz to 10 kHz. */
+  spectralDistanceDb: number | null;
+  /** At most five filters that bring this channel nearest to the reference. */
+  eqMatch: MatchFilter[];
+  /** What the distance is once the filters are in. */
+  matchedDistanceDb: number | null;
+  coherentSnrDb: number | null;
+}
+
 export interface ChannelReport {
   index: number;
   name: string | null;
@@ -58,6 +111,10 @@ export interface ChannelReport {
   activity: ActivityGroup;
   noise: NoiseGroup;
   spectrum: SpectrumGroup;
+  intelligibility: IntelligibilityGroup;
+  character: CharacterGroup;
+  events: AudioEvent[];
+  pair?: PairGroup;
 }
 
 export interface FileReport {

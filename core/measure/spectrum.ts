@@ -1,16 +1,10 @@
 import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../audio/bands.ts';
-import { Biquad, lowPass } from '../audio/biquad.ts';
 import { powerDb } from '../audio/decibel.ts';
-import { GrowingArray } from '../audio/growingArray.ts';
-import { PowerSpectrum, powerBetween } from '../audio/powerSpectrum.ts';
-import type { ChannelContext, Family, Finished } from './family.ts';
+import type { Chapter } from './chapter.ts';
+import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { SPECTRUM_GROUPS, type Span, type SpectrumGroup, type SpectrumGroupId } from './report.types.ts';
-
-/** Bands below this come from the decimated signal, where bins are narrow enough for them. */
-const CROSSOVER_HZ = 75;
-const FRAME_S = 0.16;
-const LOW_FRAME_S = 0.68;
-const LOW_RATE_HZ = 3000;
+import type { BandTrack } from './tracks/bandTrack.ts';
+import { EXTRA_COLUMNS } from './tracks/channelTracks.ts';
 
 /** Edges of the tonal groups in Hz. */
 export const GROUP_EDGES_HZ: Record<SpectrumGroupId, [number, number]> = {
@@ -23,134 +17,127 @@ export const GROUP_EDGES_HZ: Record<SpectrumGroupId, [number, number]> = {
   airDb: [9000, 16000],
 };
 
-const powerOfTwoFrom = (samples: number) => 2 ** Math.ceil(Math.log2(samples));
-
-/** Band powers of every frame of one resolution, kept until words and pauses are known. */
-class BandFrames {
-  private readonly values = new GrowingArray(4096);
-  private readonly centresS = new GrowingArray();
-  private readonly spectrum: PowerSpectrum;
+/** Mean band powers over the frames of one track whose middle `portion` lies in some spans by `share` or more. */
+class SpanMean {
+  private readonly sums: Float64Array;
+  private count = 0;
 
   constructor(
-    readonly bandsHz: readonly number[],
-    rateHz: number,
-    private readonly frameS: number,
+    bands: number,
+    private readonly portion: number,
+    private readonly share: number,
   ) {
-    const size = powerOfTwoFrom(rateHz * frameS);
-    const binHz = rateHz / size;
-    const edges = bandsHz.map(bandEdgesHz);
-    this.spectrum = new PowerSpectrum(size, (power, end) => {
-      this.centresS.push((end - size / 2) / rateHz);
-      for (const [low, high] of edges) this.values.push(powerBetween(power, binHz, low, high));
-    });
-    this.frameS = size / rateHz;
+    this.sums = new Float64Array(bands);
   }
 
-  push(samples: Float64Array, frames: number): void {
-    this.spectrum.push(samples, frames);
+  add(track: BandTrack, spans: readonly Span[] | null): void {
+    const times = track.times();
+    const reachS = (track.frameS * this.portion) / 2;
+    let first = 0;
+    for (let frame = 0; frame < times.length; frame++) {
+      const time = times[frame] as number;
+      if (spans) {
+        while (first < spans.length && (spans[first] as Span)[1] < time - reachS) first++;
+        let shared = 0;
+        for (let span = first; span < spans.length; span++) {
+          const [from, to] = spans[span] as Span;
+          if (from > time + reachS) break;
+          shared += Math.max(0, Math.min(to, time + reachS) - Math.max(from, time - reachS));
+        }
+        if (shared < this.share * 2 * reachS) continue;
+      }
+      track.addTo(this.sums, frame);
+      this.count++;
+    }
   }
 
-  /** Mean power of each band over the frames whose middle `portion` lies in the spans by `share` or more. */
-  mean(spans: readonly Span[] | null, portion: number, share: number): number[] | null {
-    const values = this.values.view();
-    const reachS = (this.frameS * portion) / 2;
-    const sums = new Array<number>(this.bandsHz.length).fill(0);
-    let count = 0;
-    this.centresS.view().forEach((centre, frame) => {
-      if (spans && overlapShare(spans, centre - reachS, centre + reachS) < share) return;
-      count++;
-      for (let band = 0; band < sums.length; band++) sums[band] = (sums[band] as number) + (values[frame * sums.length + band] as number);
-    });
-    return count > 0 ? sums.map((sum) => sum / count) : null;
+  mean(): Float64Array | null {
+    return this.count > 0 ? this.sums.map((sum) => sum / this.count) : null;
   }
 }
 
-function overlapShare(spans: readonly Span[], startS: number, endS: number): number {
-  let covered = 0;
-  for (const [from, to] of spans) covered += Math.max(0, Math.min(to, endS) - Math.max(from, startS));
-  return covered / (endS - startS);
+/** Mean spectra of one track: of everything, of words, and of pauses with less and less strictness. */
+class TrackMeans {
+  readonly whole: SpanMean;
+  readonly speech: SpanMean;
+  readonly pauses: SpanMean[];
+
+  constructor(private readonly track: BandTrack) {
+    const bands = track.bands.length;
+    this.whole = new SpanMean(bands, 1, 0);
+    this.speech = new SpanMean(bands, 0.5, 0.5);
+    // Frames wholly inside a pause where there are any; else those that touch words only with their faint ends.
+    this.pauses = [new SpanMean(bands, 1, 0.999), new SpanMean(bands, 0.75, 0.999), new SpanMean(bands, 0.5, 0.95)];
+  }
+
+  settle(chapter: Chapter): void {
+    this.whole.add(this.track, null);
+    this.speech.add(this.track, chapter.speech);
+    for (const pause of this.pauses) pause.add(this.track, chapter.pause);
+  }
+
+  pause(): Float64Array | null {
+    for (const pause of this.pauses) {
+      const mean = pause.mean();
+      if (mean) return mean;
+    }
+    return null;
+  }
 }
+
+type Powers = (number | null)[];
 
 /**
  * Third-octave spectra of words and of pauses (IEC 61260-1 bands, base ten) from the power spectrum.
- * Bands are means of squares in dBFS, a full-scale sine being -3.01. Bands under 75 Hz are taken from
- * the signal decimated to about 3 kHz in frames of 0.68 s, the others in frames of 0.16 s or more.
+ * Bands are means of squares in dBFS, a full-scale sine being -3.01. The lower a band, the longer the
+ * frames it is taken from: some 20 ms from 630 Hz up, 0.17 s down to 80 Hz, 0.7 s below.
  */
 export class Spectrum implements Family<SpectrumGroup> {
-  private readonly high: BandFrames;
-  private readonly low: BandFrames;
-  private readonly decimation: number;
-  private readonly smoothing: Biquad[];
-  private readonly scratch = new Float64Array(16_384);
-  private readonly decimated = new Float64Array(16_384);
-  private phase = 0;
+  private readonly low: TrackMeans;
+  private readonly mid: TrackMeans;
+  private readonly high: TrackMeans;
 
-  constructor({ sampleRateHz }: ChannelContext) {
-    const audible = THIRD_OCTAVE_HZ.filter((hz) => bandEdgesHz(hz)[1] <= sampleRateHz / 2);
-    this.decimation = Math.max(1, Math.floor(sampleRateHz / LOW_RATE_HZ));
-    this.high = new BandFrames(
-      audible.filter((hz) => hz >= CROSSOVER_HZ),
-      sampleRateHz,
-      FRAME_S,
-    );
-    this.low = new BandFrames(
-      audible.filter((hz) => hz < CROSSOVER_HZ),
-      sampleRateHz / this.decimation,
-      LOW_FRAME_S,
-    );
-    // Fourth-order Butterworth at 250 Hz: what folds into the low bands is more than 80 dB down.
-    this.smoothing = [0.5411961, 1.306563].map((q) => new Biquad(lowPass(250, q, sampleRateHz)));
+  constructor({ tracks }: ChannelContext) {
+    this.low = new TrackMeans(tracks.lowBands);
+    this.mid = new TrackMeans(tracks.midBands);
+    this.high = new TrackMeans(tracks.highBands);
   }
 
-  push(samples: Float64Array, frames: number): void {
-    this.high.push(samples, frames);
-    let input = samples;
-    for (const section of this.smoothing) {
-      section.process(input, this.scratch, frames);
-      input = this.scratch;
-    }
-    let kept = 0;
-    for (let index = this.phase; index < frames; index += this.decimation) this.decimated[kept++] = this.scratch[index] as number;
-    this.phase = this.phase + kept * this.decimation - frames;
-    this.low.push(this.decimated, kept);
+  settle(chapter: Chapter): void {
+    for (const means of [this.low, this.mid, this.high]) means.settle(chapter);
   }
 
-  finish(before: Finished, warn: (message: string) => void): SpectrumGroup {
-    const speech = before.activity?.speech ?? [];
-    const pause = before.activity?.pause ?? [];
-    const wholePower = this.bands(null, 1, 0);
-    const speechPower = speech.length > 0 ? this.bands(speech, 0.5, 0.5) : null;
-    const pausePower = speech.length > 0 ? this.pauseBands(pause) : wholePower;
-    if (!wholePower) warn('shorter than one spectral frame: there is no spectrum');
-    else if (!pausePower) warn('pauses are too short for a spectrum of their own');
-    const nothing = THIRD_OCTAVE_HZ.map(() => null);
-    const toDb = (power: (number | null)[] | null) => power?.map((value) => (value === null ? null : powerDb(value))) ?? nothing;
-    const judged = speechPower ?? wholePower;
+  finish(before: Finished, warn: Warn): SpectrumGroup {
+    const hasWords = (before.activity?.speech.length ?? 0) > 0;
+    const whole = this.row((means) => means.whole.mean());
+    const speech = hasWords ? this.row((means) => means.speech.mean()) : null;
+    const pause = hasWords ? this.row((means) => means.pause()) : whole;
+    if (!whole) warn('shorter than one spectral frame: there is no spectrum');
+    else if (!pause) warn('pauses are too short for a spectrum of their own');
+    const judged = speech ?? whole;
     return {
       bandsHz: [...THIRD_OCTAVE_HZ],
-      speechDb: toDb(speechPower),
-      pauseDb: toDb(pausePower),
-      tiltDbPerOctave: judged && tilt(toDb(judged)),
+      speechDb: levelsOf(speech),
+      pauseDb: levelsOf(pause),
+      tiltDbPerOctave: judged && tilt(levelsOf(judged)),
       groups: groupsOf(judged),
     };
   }
 
-  /** Frames wholly inside a pause where there are any; else those that touch words only with their faint ends. */
-  private pauseBands(pause: readonly Span[]): (number | null)[] | null {
-    return this.bands(pause, 1, 0.999) ?? this.bands(pause, 0.75, 0.999) ?? this.bands(pause, 0.5, 0.95);
-  }
-
-  private bands(spans: readonly Span[] | null, portion: number, share: number): (number | null)[] | null {
-    const high = this.high.mean(spans, portion, share);
+  /** All bands in order; null where a track has no frame of that kind, or the band lies too high for the rate. */
+  private row(mean: (means: TrackMeans) => Float64Array | null): Powers | null {
+    const high = mean(this.high);
     if (!high) return null;
-    const low = this.low.mean(spans, Math.min(portion, 0.75), share * 0.75) ?? this.low.mean(spans, 0.5, share * 0.5);
-    const all = [...this.low.bandsHz.map((_, index) => low?.[index] ?? null), ...high];
-    return THIRD_OCTAVE_HZ.map((_, index) => all[index] ?? null);
+    const part = (means: TrackMeans) => Array.from(mean(means) ?? Array.from(means.whole.mean() ?? [], () => Number.NaN));
+    const all = [...part(this.low), ...part(this.mid), ...Array.from(high).slice(EXTRA_COLUMNS)];
+    return THIRD_OCTAVE_HZ.map((_, index) => (Number.isFinite(all[index]) ? (all[index] as number) : null));
   }
 }
 
+const levelsOf = (powers: Powers | null): Powers => powers?.map((value) => (value === null ? null : powerDb(value))) ?? THIRD_OCTAVE_HZ.map(() => null);
+
 /** Slope of the band levels from 125 Hz to 8 kHz by least squares, in dB per octave. */
-function tilt(bandsDb: readonly (number | null)[]): number | null {
+function tilt(bandsDb: Powers): number | null {
   const points = THIRD_OCTAVE_HZ.flatMap((hz, index) => {
     const level = bandsDb[index] ?? null;
     return hz > 120 && hz < 8500 && level !== null ? [{ octave: Math.log2(hz / 1000), level }] : [];
@@ -162,18 +149,18 @@ function tilt(bandsDb: readonly (number | null)[]): number | null {
   return covariance / points.reduce((sum, point) => sum + (point.octave - meanOctave) ** 2, 0);
 }
 
-/** Power of each tonal group relative to the whole; bands across an edge are shared out by their width. */
-function groupsOf(power: readonly (number | null)[] | null): SpectrumGroup['groups'] {
+/** Power between two frequencies from a row of bands; bands across an edge are shared out by their width. */
+export function bandSum(power: readonly (number | null)[], lowHz: number, highHz: number): number {
+  return THIRD_OCTAVE_HZ.reduce((sum, hz, index) => {
+    const [from, to] = bandEdgesHz(hz);
+    const overlap = Math.min(to, highHz) - Math.max(from, lowHz);
+    return overlap > 0 ? sum + ((power[index] ?? 0) * overlap) / (to - from) : sum;
+  }, 0);
+}
+
+/** Power of each tonal group relative to the whole. */
+function groupsOf(power: Powers | null): SpectrumGroup['groups'] {
   const whole = power?.reduce<number>((sum, value) => sum + (value ?? 0), 0) ?? 0;
-  const entries = SPECTRUM_GROUPS.map((id) => {
-    const [low, high] = GROUP_EDGES_HZ[id];
-    let sum = 0;
-    THIRD_OCTAVE_HZ.forEach((hz, index) => {
-      const [from, to] = bandEdgesHz(hz);
-      const overlap = Math.min(to, high) - Math.max(from, low);
-      if (overlap > 0) sum += ((power?.[index] ?? 0) * overlap) / (to - from);
-    });
-    return [id, whole > 0 ? powerDb(sum / whole) : null] as const;
-  });
+  const entries = SPECTRUM_GROUPS.map((id) => [id, power && whole > 0 ? powerDb(bandSum(power, ...GROUP_EDGES_HZ[id]) / whole) : null] as const);
   return Object.fromEntries(entries) as SpectrumGroup['groups'];
 }

@@ -1,9 +1,10 @@
-import { GrowingArray } from '../audio/growingArray.ts';
+import { BIN_S } from './tracks/moments.ts';
 
 const TIME_CONSTANT_S = 0.03;
-const HANGOVER_S = 0.2;
+/** What the envelope takes up of a new millisecond. */
+const ADD = 1 - Math.exp(-BIN_S / TIME_CONSTANT_S);
 const MARGIN_DB = 15.9;
-const STEP_S = 0.001;
+const HANGOVER_STEPS = 200;
 const THRESHOLDS = 26;
 
 /** Active speech level and the share of time in which speech is active. */
@@ -15,67 +16,50 @@ export interface SpeechLevel {
 /**
  * Active speech level after ITU-T P.56 method B. The envelope is smoothed twice with 30 ms; it counts
  * as active above a threshold and for 200 ms after; the threshold is the one that lies 15.9 dB under
- * the level it gives. The envelope is compared every millisecond (P.56 clause 9 asks for 694 values a
- * second or more). Thresholds reach from full scale down by 150 dB, since 24-bit files may be quiet.
+ * the level it gives. The magnitudes are averaged over a millisecond, smoothed and compared (P.56
+ * clause 9 asks for 694 values a second or more). Thresholds reach from full scale down by 150 dB, since 24-bit files may be quiet.
  */
 export class SpeechLevelMeter {
-  private readonly keep: number;
-  private readonly step: number;
-  private readonly envelope = new GrowingArray();
+  /** For each threshold: how long it has not been reached, and in how many steps speech was active. */
+  private readonly hang = new Int32Array(THRESHOLDS).fill(HANGOVER_STEPS);
+  private readonly active = new Float64Array(THRESHOLDS);
+  private steps = 0;
   private p = 0;
   private q = 0;
-  private phase = 0;
-  private sumOfSquares = 0;
-  private count = 0;
 
-  constructor(sampleRateHz: number) {
-    this.keep = Math.exp(-1 / (sampleRateHz * TIME_CONSTANT_S));
-    this.step = Math.round(sampleRateHz * STEP_S);
-  }
-
-  push(samples: Float64Array, frames: number): void {
-    const { keep, step } = this;
-    const add = 1 - keep;
-    let { p, q, phase } = this;
-    let sumOfSquares = 0;
-    for (let index = 0; index < frames; index++) {
-      const value = samples[index] as number;
-      sumOfSquares += value * value;
-      p = keep * p + add * (value < 0 ? -value : value);
-      q = keep * q + add * p;
-      if (++phase === step) {
-        this.envelope.push(q);
-        phase = 0;
-      }
+  /** @param magnitudes mean magnitude of each next millisecond */
+  push(magnitudes: Float64Array): void {
+    for (let step = 0; step < magnitudes.length; step++) {
+      this.p += ADD * ((magnitudes[step] as number) - this.p);
+      this.q += ADD * (this.p - this.q);
+      this.compare(this.q);
     }
-    this.p = p < 1e-30 ? 0 : p;
-    this.q = q < 1e-30 ? 0 : q;
-    this.phase = phase;
-    this.sumOfSquares += sumOfSquares;
-    this.count += frames;
   }
 
-  finish(): SpeechLevel {
-    const envelope = this.envelope.view();
-    const hangover = Math.round(HANGOVER_S / STEP_S);
+  private compare(envelope: number): void {
+    const { hang, active } = this;
+    let threshold = 1;
+    for (let bit = 0; bit < THRESHOLDS; bit++) {
+      const waited = envelope >= threshold ? 0 : Math.min(HANGOVER_STEPS, (hang[bit] as number) + 1);
+      hang[bit] = waited;
+      if (waited < HANGOVER_STEPS) active[bit] = (active[bit] as number) + 1;
+      threshold /= 2;
+    }
+    this.steps++;
+  }
+
+  /** @param meanSquare of all samples */
+  finish(meanSquare: number): SpeechLevel {
     let previous: { level: number; excess: number } | null = null;
     for (let bit = THRESHOLDS - 1; bit >= 0; bit--) {
-      const threshold = 2 ** -bit;
-      let active = 0;
-      let hang = hangover;
-      for (let index = 0; index < envelope.length; index++) {
-        if ((envelope[index] as number) >= threshold) hang = 0;
-        else if (hang < hangover) hang++;
-        if (hang < hangover) active++;
-      }
+      const active = this.active[bit] as number;
       if (active === 0) break;
-      const level = 10 * Math.log10((this.sumOfSquares / this.count) * (envelope.length / active));
-      const excess = level - 20 * Math.log10(threshold) - MARGIN_DB;
+      const level = 10 * Math.log10(meanSquare * (this.steps / active));
+      const excess = level + 20 * Math.log10(2) * bit - MARGIN_DB;
       if (excess <= 0) {
         const share = previous ? previous.excess / (previous.excess - excess) : 1;
         const activeLevelDbfs = previous ? previous.level + share * (level - previous.level) : level;
-        const meanDbfs = 10 * Math.log10(this.sumOfSquares / this.count);
-        return { activeLevelDbfs, activityFactor: Math.min(1, 10 ** ((meanDbfs - activeLevelDbfs) / 10)) };
+        return { activeLevelDbfs, activityFactor: Math.min(1, 10 ** ((10 * Math.log10(meanSquare) - activeLevelDbfs) / 10)) };
       }
       previous = { level, excess };
     }

@@ -1,5 +1,7 @@
+import { Extremes, STRETCH } from './tracks/extremes.ts';
+
 const TAPS = 24;
-const CHUNK = 64;
+const HISTORY = TAPS - 1;
 
 /** Interpolated phases between two samples, Kaiser-windowed sinc, for a factor of 2 or 4. */
 function interpolator(factor: number): Float64Array[] {
@@ -34,61 +36,62 @@ function interpolator(factor: number): Float64Array[] {
 export class TruePeak {
   private readonly phases: Float64Array[];
   private readonly largestGain: number;
-  private readonly line = new Float64Array(TAPS - 1 + CHUNK);
-  private filled = 0;
+  /** The last samples of the block before, then room for the first of the next. */
+  private readonly seam = new Float64Array(2 * HISTORY);
   private historyPeak = 0;
-  peak = 0;
+  private peak = 0;
 
   constructor(sampleRateHz: number) {
     this.phases = interpolator(sampleRateHz < 96_000 ? 4 : 2);
     this.largestGain = Math.max(...this.phases.map((taps) => taps.reduce((sum, value) => sum + Math.abs(value), 0)));
   }
 
-  push(samples: Float64Array, frames: number): void {
-    let at = 0;
-    while (at < frames) {
-      const take = Math.min(CHUNK - this.filled, frames - at);
-      this.line.set(samples.subarray(at, at + take), TAPS - 1 + this.filled);
-      this.filled += take;
-      at += take;
-      if (this.filled === CHUNK) this.scan(CHUNK);
+  /** @param extremes of the same block */
+  push(samples: Float64Array, frames: number, { most, least }: Extremes): void {
+    const { seam } = this;
+    const first = Math.min(HISTORY, frames);
+    for (let index = 0; index < first; index++) seam[HISTORY + index] = samples[index] as number;
+    for (let from = 0, stretch = 0; from < frames; from += STRETCH, stretch++) {
+      const to = Math.min(frames, from + STRETCH);
+      const peak = Math.max(most[stretch] as number, -(least[stretch] as number));
+      if (peak > this.peak) this.peak = peak;
+      if (Math.max(peak, this.historyPeak) * this.largestGain > this.peak) {
+        // The taps of the first samples reach back into the block before.
+        if (from < HISTORY) this.interpolate(seam, HISTORY + from, HISTORY + Math.min(to, HISTORY));
+        this.interpolate(samples, Math.max(from, HISTORY), to);
+      }
+      // A stretch may be shorter than the taps reach back.
+      this.historyPeak = to - from >= HISTORY ? peak : Math.max(this.historyPeak, peak);
     }
+    if (frames >= HISTORY) for (let index = 0; index < HISTORY; index++) seam[index] = samples[frames - HISTORY + index] as number;
+    else seam.copyWithin(0, frames, frames + HISTORY);
   }
 
-  /** Scans what is left, with silence after it. */
+  /** The maximum so far, silence after the last sample. */
   finish(): number {
-    const silence = new Float64Array(CHUNK + TAPS);
-    this.push(silence, silence.length);
+    const silence = new Float64Array(TAPS);
+    const extremes = new Extremes();
+    extremes.push(silence, TAPS);
+    this.push(silence, TAPS, extremes);
     return this.peak;
   }
 
-  private scan(count: number): void {
-    const { line, phases } = this;
-    let chunkPeak = 0;
-    for (let index = TAPS - 1; index < TAPS - 1 + count; index++) {
-      const value = Math.abs(line[index] as number);
-      if (value > chunkPeak) chunkPeak = value;
-    }
-    if (chunkPeak > this.peak) this.peak = chunkPeak;
-    if (Math.max(chunkPeak, this.historyPeak) * this.largestGain > this.peak) {
-      const [first, second = first, third = first] = phases as [Float64Array, Float64Array?, Float64Array?];
-      let peak = this.peak;
-      for (let start = 0; start < count; start++) {
-        let a = 0;
-        let b = 0;
-        let c = 0;
-        for (let tap = 0; tap < TAPS; tap++) {
-          const value = line[start + tap] as number;
-          a += (first[tap] as number) * value;
-          b += (second[tap] as number) * value;
-          c += (third[tap] as number) * value;
-        }
-        peak = Math.max(peak, Math.abs(a), Math.abs(b), Math.abs(c));
+  /** Raises the peak by what lies between the samples from `from` to `to`; the taps before them are in the same array. */
+  private interpolate(line: Float64Array, from: number, to: number): void {
+    const [first, second = first, third = first] = this.phases as [Float64Array, Float64Array?, Float64Array?];
+    let peak = this.peak;
+    for (let start = from - HISTORY; start < to - HISTORY; start++) {
+      let a = 0;
+      let b = 0;
+      let c = 0;
+      for (let tap = 0; tap < TAPS; tap++) {
+        const value = line[start + tap] as number;
+        a += (first[tap] as number) * value;
+        b += (second[tap] as number) * value;
+        c += (third[tap] as number) * value;
       }
-      this.peak = peak;
+      peak = Math.max(peak, Math.abs(a), Math.abs(b), Math.abs(c));
     }
-    line.copyWithin(0, count, count + TAPS - 1);
-    this.historyPeak = chunkPeak;
-    this.filled = 0;
+    this.peak = peak;
   }
 }

@@ -1,0 +1,60 @@
+import { findEvents } from './events/findEvents.ts';
+import type { AudioEvent, Span } from './report.types.ts';
+import { shiftSpans, withoutSpans } from './spans.ts';
+import type { ChannelTracks } from './tracks/channelTracks.ts';
+import { coarser, FRAME_S } from './tracks/frames.ts';
+import { findWords, SHORTEST_PAUSE_S, withoutBursts } from './words.ts';
+
+/** Longest stretch that is kept before words and events are told, in seconds; times the channels. */
+const LONGEST_CHAPTER_S = 300;
+const CHAPTER_CHANNEL_S = 2400;
+
+/**
+ * Some minutes of one channel, understood: where words, pauses and events are. Times are seconds from
+ * the start of the file. The tracks hold this chapter only; frame 0 of each lies at `startS`.
+ */
+export interface Chapter {
+  startS: number;
+  endS: number;
+  tracks: ChannelTracks;
+  /** A-weighted mean squares of 10 ms. */
+  weighted: Float64Array;
+  speech: Span[];
+  /** Stretches without words, whatever else is in them. */
+  quiet: Span[];
+  /** Room tone: quiet without events, or the stretch that somebody marked as room tone. */
+  pause: Span[];
+  events: AudioEvent[];
+  contrastDb: number;
+}
+
+/** How many 10 ms frames a chapter has: a file is parted evenly, so that no chapter is very short. */
+export function chapterFrames(totalFrames: number, channels: number): number {
+  const longest = Math.min(LONGEST_CHAPTER_S, CHAPTER_CHANNEL_S / channels) / FRAME_S;
+  return Math.max(1, Math.ceil(totalFrames / Math.max(1, Math.ceil(totalFrames / longest))));
+}
+
+/** Tells words, pauses and events of what the tracks hold. */
+export function understand(tracks: ChannelTracks, startS: number, roomTone: Span | null): Chapter {
+  const weighted = coarser(tracks.fine.view(), 5);
+  const endS = startS + weighted.length * FRAME_S;
+  const words = findWords(weighted);
+  const { speech: cleaned, bursts } = withoutBursts(words.speech, tracks.highBands, startS);
+  const speech = shiftSpans(cleaned, startS);
+  const quiet = withoutSpans([[startS, endS]], speech, SHORTEST_PAUSE_S);
+  const chapter: Chapter = { startS, endS, tracks, weighted, speech, quiet, pause: quiet, events: [], contrastDb: words.contrastDb };
+  chapter.events = findEvents(chapter, shiftSpans(bursts, startS));
+  chapter.pause = roomTone
+    ? within(roomTone, startS, endS)
+    : roomToneOf(quiet, [...shiftSpans(bursts, startS), ...chapter.events.map((event): Span => [event.startS, event.endS])]);
+  return chapter;
+}
+
+function within([from, to]: Span, startS: number, endS: number): Span[] {
+  const span: Span = [Math.max(from, startS), Math.min(to, endS)];
+  return span[1] > span[0] ? [span] : [];
+}
+
+function roomToneOf(quiet: readonly Span[], events: readonly Span[]): Span[] {
+  return withoutSpans(quiet, events, SHORTEST_PAUSE_S);
+}

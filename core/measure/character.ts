@@ -1,0 +1,134 @@
+import { powerDb } from '../audio/decibel.ts';
+import type { Chapter } from './chapter.ts';
+import { DecayFinder } from './decay.ts';
+import type { ChannelContext, Family, Finished } from './family.ts';
+import type { CharacterGroup } from './report.types.ts';
+import { bandSum } from './spectrum.ts';
+import { EXTRA_COLUMNS } from './tracks/channelTracks.ts';
+import { FRAME_S, meanOf } from './tracks/frames.ts';
+
+/** Third-octave bands of the high track, from 630 Hz on, that make 5 to 9 kHz. */
+const SIBILANT_COLUMNS = [EXTRA_COLUMNS + 9, EXTRA_COLUMNS + 12] as const;
+const LOUDEST_SHARE = 0.1;
+/** Steps of the histogram of sibilant frames. */
+const STEP_DB = 0.25;
+const LOWEST_DB = -150;
+
+/** After a word the room rings on; what comes then belongs to the room tone. */
+const AFTER_WORD_S = 0.2;
+const BEFORE_WORD_S = 0.04;
+const LOOK_S = 0.1;
+const SHORTEST_PUMPING_PAUSE_S = AFTER_WORD_S + BEFORE_WORD_S + 2 * LOOK_S;
+
+/**
+ * Traits of the sound that mixers have words for: sharp, bassy, blown at, pumping, roomy.
+ */
+export class Character implements Family<CharacterGroup> {
+  private readonly sibilant = new LevelHistogram();
+  private readonly wind = { sum: 0, count: 0 };
+  private readonly pumping: { riseDb: number; weight: number }[] = [];
+  private readonly decay: DecayFinder;
+
+  constructor({ tracks }: ChannelContext) {
+    this.decay = new DecayFinder(tracks.sampleRateHz);
+  }
+
+  settle(chapter: Chapter): void {
+    this.settleSibilance(chapter);
+    this.settleQuiet(chapter);
+    this.decay.settle(chapter);
+  }
+
+  private settleSibilance({ tracks, speech }: Chapter): void {
+    const { highBands } = tracks;
+    if (highBands.bands.length <= SIBILANT_COLUMNS[0]) return;
+    const powers = highBands.sums(SIBILANT_COLUMNS[0], Math.min(SIBILANT_COLUMNS[1], highBands.bands.length));
+    const times = highBands.times();
+    let word = 0;
+    for (let frame = 0; frame < powers.length; frame++) {
+      const time = times[frame] as number;
+      while (word < speech.length && (speech[word]?.[1] ?? 0) < time) word++;
+      if (time >= (speech[word]?.[0] ?? Number.POSITIVE_INFINITY)) this.sibilant.add(powers[frame] as number);
+    }
+  }
+
+  private settleQuiet({ tracks, quiet, weighted, startS, endS, speech }: Chapter): void {
+    const low = tracks.low.view();
+    for (const [from, to] of quiet) {
+      const first = Math.round((from - startS) / FRAME_S);
+      const end = Math.min(low.length, Math.round((to - startS) / FRAME_S));
+      for (let index = first; index < end; index++) this.wind.sum += low[index] as number;
+      this.wind.count += Math.max(0, end - first);
+      // Only a pause between two words shows how the gain comes up and is taken down again.
+      if (speech.length === 0 || from <= startS || to >= endS - FRAME_S || to - from < SHORTEST_PUMPING_PAUSE_S) continue;
+      const early = meanOf(weighted, first + Math.round(AFTER_WORD_S / FRAME_S), first + Math.round((AFTER_WORD_S + LOOK_S) / FRAME_S));
+      const late = meanOf(weighted, end - Math.round((BEFORE_WORD_S + LOOK_S) / FRAME_S), end - Math.round(BEFORE_WORD_S / FRAME_S));
+      if (early > 0 && late > 0) this.pumping.push({ riseDb: 10 * Math.log10(late / early), weight: to - from });
+    }
+  }
+
+  finish(before: Finished): CharacterGroup {
+    const speech = before.spectrum?.speechDb ?? [];
+    const pause = before.spectrum?.pauseDb ?? [];
+    const voice = speech.map((level, band) => (level === null ? null : Math.max(0, 10 ** (level / 10) - (pause[band] == null ? 0 : 10 ** ((pause[band] as number) / 10)))));
+    const body = bandSum(voice, 300, 3000);
+    const hiss = bandSum(
+      pause.map((level) => (level === null ? null : 10 ** (level / 10))),
+      5000,
+      9000,
+    );
+    const sibilant = this.sibilant.meanOfLoudest(LOUDEST_SHARE);
+    const relative = (power: number, to: number) => (power > 0 && to > 0 ? powerDb(power / to) : null);
+    const windDbfs = this.wind.count > 0 ? powerDb(this.wind.sum / this.wind.count) : null;
+    const active = before.activity?.activeLevelDbfs ?? null;
+    return {
+      sibilanceDb: sibilant === null ? null : relative(sibilant - hiss, body),
+      proximityDb: relative(bandSum(voice, 80, 200), bandSum(voice, 500, 2000)),
+      windDb: windDbfs === null || active === null ? null : windDbfs - active,
+      pumpingDb: this.pumping.length > 0 ? weightedMedian(this.pumping) : null,
+      reverberationS: this.decay.reverberationS(),
+    };
+  }
+}
+
+function weightedMedian(values: readonly { riseDb: number; weight: number }[]): number {
+  const sorted = [...values].sort((a, b) => a.riseDb - b.riseDb);
+  const half = sorted.reduce((sum, value) => sum + value.weight, 0) / 2;
+  let passed = 0;
+  for (const { riseDb, weight } of sorted) {
+    passed += weight;
+    if (passed >= half) return riseDb;
+  }
+  return 0;
+}
+
+/** Powers counted by level, with the sum of each step, so that the loudest share can be averaged later. */
+class LevelHistogram {
+  private readonly counts = new Float64Array(Math.round(-LOWEST_DB / STEP_DB) + 80);
+  private readonly sums = new Float64Array(this.counts.length);
+  private total = 0;
+
+  add(power: number): void {
+    const level = Math.max(LOWEST_DB, 10 * Math.log10(Math.max(power, 1e-20)));
+    const bin = Math.min(this.counts.length - 1, Math.floor((level - LOWEST_DB) / STEP_DB));
+    this.counts[bin] = (this.counts[bin] as number) + 1;
+    this.sums[bin] = (this.sums[bin] as number) + power;
+    this.total++;
+  }
+
+  /** Mean power of the loudest share of all values; the step on the border counts in part. */
+  meanOfLoudest(share: number): number | null {
+    let left = this.total * share;
+    if (left === 0) return null;
+    const wanted = left;
+    let sum = 0;
+    for (let bin = this.counts.length - 1; bin >= 0 && left > 0; bin--) {
+      const count = this.counts[bin] as number;
+      if (count === 0) continue;
+      const taken = Math.min(left, count);
+      sum += ((this.sums[bin] as number) * taken) / count;
+      left -= taken;
+    }
+    return sum / wanted;
+  }
+}

@@ -1,0 +1,55 @@
+import type { Chapter } from '../chapter.ts';
+import type { AudioEvent } from '../report.types.ts';
+
+/** A jump is compared with all that happens this long before and after it: a few periods of the lowest voice. */
+const AROUND_S = 0.03;
+/** A click rings on in filters for this long, which does not count against it. */
+const OWN_S = 0.0015;
+/** How far a jump must stand out of the largest errors around it, and of their mean. */
+const OVER_LARGEST_DB = 9;
+const OVER_MEAN_DB = 20;
+const START_S = 0.01;
+
+/**
+ * Clicks: places where the wave departs from what its neighbours predict by much more than anywhere
+ * around. The errors at the pulses of a voice come in every period, and those of hiss and of consonants
+ * are alike for many milliseconds; a click is alone.
+ */
+export function findClicks({ tracks, startS }: Chapter): AudioEvent[] {
+  const errors = tracks.breaks.view();
+  const binS = tracks.breaks.binSamples / tracks.sampleRateHz;
+  const around = Math.round(AROUND_S / binS);
+  const own = Math.max(1, Math.round(OWN_S / binS));
+  const events: AudioEvent[] = [];
+  const factor = 10 ** (OVER_LARGEST_DB / 20);
+  for (let bin = startS === 0 ? Math.round(START_S / binS) : 0; bin < errors.length; bin++) {
+    const error = errors[bin] as number;
+    // Cheap first look: most bins do not even stand out of their near neighbours.
+    if (error <= (errors[bin - own - 1] ?? 0) * factor || error <= (errors[bin + own + 1] ?? 0) * factor) continue;
+    const others = othersAround(errors, bin, around, own);
+    if (error < others.largest * factor || error < others.mean * 10 ** (OVER_MEAN_DB / 20)) continue;
+    const at = startS + bin * binS;
+    events.push({ kind: 'click', startS: at, endS: at + binS, severityDb: Math.min(60, 20 * Math.log10(error / Math.max(others.largest, 1e-9))) });
+    bin += own;
+  }
+  return events;
+}
+
+function othersAround(errors: Float64Array, bin: number, around: number, own: number): { largest: number; mean: number } {
+  let largest = 0;
+  let sum = 0;
+  let count = 0;
+  const from = Math.max(0, bin - around);
+  const to = Math.min(errors.length - 1, bin + around);
+  for (let index = from; index <= to; index++) {
+    if (Math.abs(index - bin) <= own) {
+      if ((errors[index] as number) > (errors[bin] as number)) return { largest: Number.POSITIVE_INFINITY, mean: 0 };
+      continue;
+    }
+    const error = errors[index] as number;
+    if (error > largest) largest = error;
+    sum += error;
+    count++;
+  }
+  return { largest, mean: count > 0 ? sum / count : 0 };
+}

@@ -1,0 +1,98 @@
+import type { Chapter } from '../chapter.ts';
+import type { AudioEvent, Span } from '../report.types.ts';
+import { FINE_FRAME_S, meanOf, quantile, smoothedDb } from '../tracks/frames.ts';
+
+/** A break is this much under the room tone, for this long at least. */
+const UNDER_ROOM_DB = 10;
+const SHORTEST_HOLE_S = 0.006;
+/** Or: a voice falls by this much within two fine frames, faster than a room or a mouth lets it. */
+const CUT_DB = 18;
+const RETURN_DB = 12;
+const LONGEST_CUT_S = 0.5;
+const SHORTEST_CUT_S = 0.006;
+const SILENT_DB = -105;
+
+/**
+ * Dropouts. Room tone never stops, so sound well under it is a break; and a voice in a room fades, it
+ * does not stop dead and come back as suddenly.
+ */
+export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioEvent[] {
+  const fine = tracks.fine.view();
+  const levels = Float64Array.from(fine, (power) => 10 * Math.log10(Math.max(power, 1e-15)));
+  const room = roomLevel(fine, quiet.length > 0 ? quiet : speech, startS);
+  const holes = holesUnder(levels, room - UNDER_ROOM_DB);
+  const cuts = cutsIn(levels, fine);
+  return unique([...(room > SILENT_DB ? holes : []), ...cuts]).map(([from, to]) => ({
+    kind: 'dropout',
+    startS: startS + from * FINE_FRAME_S,
+    endS: startS + to * FINE_FRAME_S,
+    severityDb: depthDb(levels, from, to, room),
+  }));
+}
+
+/** What the quiet moments lie over nearly always: the lower tail of their 10 ms levels. */
+function roomLevel(fine: Float64Array, spans: readonly Span[], startS: number): number {
+  const kept: number[] = [];
+  for (const [from, to] of spans) {
+    for (let index = Math.round((from - startS) / FINE_FRAME_S); index + 5 <= (to - startS) / FINE_FRAME_S; index += 5) {
+      kept.push(10 * Math.log10(Math.max(meanOf(fine, index, index + 5), 1e-15)));
+    }
+  }
+  return kept.length > 0 ? quantile(Float64Array.from(kept).sort(), 0.1) : -150;
+}
+
+function holesUnder(levels: Float64Array, threshold: number): Span[] {
+  const holes: Span[] = [];
+  const shortest = Math.round(SHORTEST_HOLE_S / FINE_FRAME_S);
+  for (let from = 0; from < levels.length; from++) {
+    if ((levels[from] as number) >= threshold) continue;
+    let to = from;
+    while (to < levels.length && (levels[to] as number) < threshold) to++;
+    // A file that starts or ends in silence has not been broken off by radio.
+    if (to - from >= shortest && from > 0 && to < levels.length) holes.push([from, to]);
+    from = to;
+  }
+  return holes;
+}
+
+/** Stretches that begin with a sudden fall and end with a sudden rise. */
+function cutsIn(levels: Float64Array, fine: Float64Array): Span[] {
+  const smooth = smoothedDb(fine, 3);
+  const cuts: Span[] = [];
+  const longest = Math.round(LONGEST_CUT_S / FINE_FRAME_S);
+  const shortest = Math.round(SHORTEST_CUT_S / FINE_FRAME_S);
+  for (let at = 4; at < levels.length - shortest; at++) {
+    const before = Math.min(smooth[at - 2] as number, levels[at - 1] as number);
+    if (before - (levels[at + 1] as number) < CUT_DB || before - (levels[at] as number) < 3) continue;
+    const ceiling = before - CUT_DB;
+    let to = at + 1;
+    while (to < levels.length && to - at <= longest && (levels[to] as number) < ceiling) to++;
+    if (to - at <= shortest || to - at > longest || to + 2 >= levels.length) continue;
+    const inside = levels[to - 2] as number;
+    if ((smooth[to + 1] as number) - inside >= RETURN_DB) cuts.push([at, to]);
+    at = to;
+  }
+  return cuts;
+}
+
+function unique(spans: readonly Span[]): Span[] {
+  const sorted = [...spans].sort((a, b) => a[0] - b[0]);
+  const out: Span[] = [];
+  for (const span of sorted) {
+    const last = out.at(-1);
+    if (last && span[0] <= last[1] + 2) last[1] = Math.max(last[1], span[1]);
+    else out.push([...span]);
+  }
+  return out;
+}
+
+/** How far the sound fell, from the 20 ms before it, or from the room tone if that was louder. */
+function depthDb(levels: Float64Array, from: number, to: number, room: number): number {
+  const mean = (start: number, end: number) => {
+    let sum = 0;
+    for (let index = Math.max(0, start); index < end; index++) sum += 10 ** ((levels[index] as number) / 10);
+    return 10 * Math.log10(Math.max(sum / Math.max(1, end - Math.max(0, start)), 1e-15));
+  };
+  const inside = to - from > 4 ? mean(from + 1, to - 1) : mean(from, to);
+  return Math.min(90, Math.max(mean(from - 10, from), room) - inside);
+}

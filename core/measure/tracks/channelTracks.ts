@@ -1,0 +1,96 @@
+import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../../audio/bands.ts';
+import { Cascade, cascadeDb, highPass, lowPass } from '../../audio/biquad.ts';
+import { aWeighting } from '../../audio/weighting.ts';
+import { BandTrack } from './bandTrack.ts';
+import { Discontinuities } from './discontinuities.ts';
+import { Extremes } from './extremes.ts';
+import { FlatTops } from './flatTops.ts';
+import { FINE_FRAME_S, FRAME_S, FrameEnergies } from './frames.ts';
+import { Moments } from './moments.ts';
+
+const BLOCK = 4096;
+const MID_RATE_HZ = 6000;
+const LOW_DECIMATION = 4;
+/** Bands from here up come from frames of some 20 ms, a quarter overlapped; those from {@link LOW_END_HZ} up from frames of 0.17 s. */
+const MID_END_HZ = 565;
+const LOW_END_HZ = 75;
+
+/** Poles of a fourth-order Butterworth low-pass as two sections. */
+const BUTTERWORTH_Q = [0.5411961, 1.306563] as const;
+
+const butterworth = (hz: number, rateHz: number) => BUTTERWORTH_Q.map((q) => lowPass(hz, q, rateHz));
+
+/** Column of the high track that holds 250 to 630 Hz, before its third-octave bands. */
+export const VOICE_COLUMN = 0;
+/** Columns of the high track before its third-octave bands. */
+export const EXTRA_COLUMNS = 1;
+
+/**
+ * All that the measures of a channel share, so that it is worked out once: energies of frames behind
+ * several filters, band powers in three resolutions, and places where the wave breaks or is flat.
+ */
+export class ChannelTracks {
+  readonly moments: Moments;
+  /** A-weighted mean squares of 2 ms. */
+  readonly fine: FrameEnergies;
+  /** Mean squares of 10 ms from 15 to 70 Hz, under the lowest voices. */
+  readonly sub: FrameEnergies;
+  /** Mean squares of 10 ms under 120 Hz. */
+  readonly low: FrameEnergies;
+  /** 250-630 Hz and the third-octave bands from 630 Hz up, some 20 ms a frame. */
+  readonly highBands: BandTrack;
+  readonly midBands: BandTrack;
+  readonly lowBands: BandTrack;
+  readonly breaks: Discontinuities;
+  readonly extremes = new Extremes();
+  readonly flatTops = new FlatTops();
+  private readonly midSmoothing: Cascade;
+  private readonly lowSmoothing: Cascade;
+  private readonly decimation: number;
+  private readonly mid = new Float64Array(BLOCK);
+  private readonly lowSamples = new Float64Array(BLOCK);
+
+  constructor(readonly sampleRateHz: number) {
+    this.decimation = Math.max(1, Math.floor(sampleRateHz / MID_RATE_HZ));
+    const midRateHz = sampleRateHz / this.decimation;
+    const lowRateHz = midRateHz / LOW_DECIMATION;
+    this.moments = new Moments(sampleRateHz);
+    this.fine = new FrameEnergies(sampleRateHz, FINE_FRAME_S, new Cascade(aWeighting(sampleRateHz)));
+    this.sub = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(70, midRateHz), highPass(15, Math.SQRT1_2, midRateHz)]));
+    this.low = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(120, midRateHz), highPass(10, Math.SQRT1_2, midRateHz)]));
+    // What folds into the bands taken from the decimated signal is 66 dB down or more; the droop is made good.
+    const midFilter = butterworth(800, sampleRateHz);
+    const lowFilter = butterworth(200, midRateHz);
+    this.midSmoothing = new Cascade(midFilter);
+    this.lowSmoothing = new Cascade(lowFilter);
+    const droop = (hz: number) => 10 ** (-cascadeDb(midFilter, hz, sampleRateHz) / 10);
+    const lowDroop = (hz: number) => droop(hz) * 10 ** (-cascadeDb(lowFilter, hz, midRateHz) / 10);
+    const audible = THIRD_OCTAVE_HZ.filter((hz) => bandEdgesHz(hz)[1] <= sampleRateHz / 2);
+    const bands = (from: number, to: number, factor: (hz: number) => number) =>
+      audible.filter((hz) => hz >= from && hz < to).map((hz) => [...bandEdgesHz(hz), factor(hz)] as const);
+    this.highBands = new BandTrack([[250, 630, 1], ...bands(MID_END_HZ, Number.POSITIVE_INFINITY, () => 1)], sampleRateHz, 0.02, 0.75);
+    this.midBands = new BandTrack(bands(LOW_END_HZ, MID_END_HZ, droop), midRateHz, 0.16);
+    this.lowBands = new BandTrack(bands(0, LOW_END_HZ, lowDroop), lowRateHz, 0.64);
+    this.breaks = new Discontinuities(sampleRateHz);
+  }
+
+  /** Takes up at most {@link BLOCK} samples. */
+  push(samples: Float64Array, frames: number): void {
+    this.moments.push(samples, frames);
+    this.extremes.push(samples, frames);
+    this.fine.push(samples, frames);
+    this.highBands.push(samples, frames);
+    this.breaks.push(samples, frames);
+    this.flatTops.push(samples, frames, this.extremes);
+    const kept = this.midSmoothing.decimate(samples, this.mid, frames, this.decimation);
+    this.midBands.push(this.mid, kept);
+    this.sub.push(this.mid, kept);
+    this.low.push(this.mid, kept);
+    this.lowBands.push(this.lowSamples, this.lowSmoothing.decimate(this.mid, this.lowSamples, kept, LOW_DECIMATION));
+  }
+
+  /** Forgets what was kept, so that memory stays the same however long the file is. */
+  clear(): void {
+    for (const track of [this.moments, this.fine, this.sub, this.low, this.highBands, this.midBands, this.lowBands, this.breaks]) track.clear();
+  }
+}
