@@ -12,5 +12,5 @@ if (args[0] === '--build') {
   buildServer();
 }
 const [, file, ...rest] = args;
-const { status } = spawnSync(process.execPath, ['--import', 'tsx', join(ROOT, file), ...rest], { cwd: process.env.INIT_CWD ?? ROOT, stdio: 'inherit' });
+const { status } = spawnSync(process.execPath, ['--import', import.meta.resolve('tsx'), join(ROOT, file), ...rest], { cwd: process.env.INIT_CWD ?? ROOT, stdio: 'inherit' });
 process.exit(status ?? 1);

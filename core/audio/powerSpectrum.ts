@@ -1,20 +1,24 @@
 import FFT from 'fft.js';
 
 /**
- * Power spectra of overlapping frames of a stream: Hann window, half overlap or less. The sum over all bins is
- * the mean square of the frame, so a full-scale sine gives 0.5.
+ * Power spectra of overlapping frames of a stream: Hann window, half overlap or less. The sum over all
+ * bins is the mean square of the frame, so a full-scale sine gives 0.5. Two frames go through one
+ * complex transform, one as its real and one as its imaginary part, which is cheaper than two of their
+ * own; so frames come in pairs, and `flush` brings a last single one.
  */
 export class PowerSpectrum {
   private readonly fft: FFT;
   private readonly window: Float64Array;
-  /** The frame being filled, and the next one, whose first half the same samples are. */
-  private frame: Float64Array;
-  private nextFrame: Float64Array;
+  /** Frames of two pairs in turn: the one being filled, and the one into which its last frame reaches. */
+  private pair: Float64Array;
+  private nextPair: Float64Array;
+  private lane: 0 | 1 = 0;
   private readonly spectrum: number[];
-  /** Power of each bin of the frame last seen. */
-  readonly power: Float64Array;
+  private readonly first: Float64Array;
+  private readonly second: Float64Array;
   private filled = 0;
   private seen = 0;
+  private firstEnd = 0;
   private readonly scale: number;
 
   /** @param hop samples from one frame to the next, from half a frame to a whole one */
@@ -25,52 +29,93 @@ export class PowerSpectrum {
   ) {
     this.fft = new FFT(size);
     this.window = Float64Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
-    this.frame = new Float64Array(size);
-    this.nextFrame = new Float64Array(size);
+    this.pair = new Float64Array(2 * size);
+    this.nextPair = new Float64Array(2 * size);
     this.spectrum = this.fft.createComplexArray() as number[];
-    this.power = new Float64Array(size / 2 + 1);
-    // Every bin but the first and the last stands for two, itself and its mirror.
-    this.scale = 2 / (size * this.window.reduce((sum, value) => sum + value * value, 0));
+    this.first = new Float64Array(size / 2 + 1);
+    this.second = new Float64Array(size / 2 + 1);
+    // Every bin but the first and the last stands for two, itself and its mirror; halves make up for the unpacking.
+    this.scale = 2 / 4 / (size * this.window.reduce((sum, value) => sum + value * value, 0));
   }
 
   push(samples: Float64Array, frames: number): void {
     const { window, size, hop } = this;
     let at = 0;
     while (at < frames) {
-      const { frame, nextFrame, filled } = this;
+      const { filled, lane } = this;
       const take = Math.min((filled < hop ? hop : size) - filled, frames - at);
+      const into = this.pair;
+      let place = 2 * filled + lane;
       // What comes after a hop is also the beginning of the next frame.
       if (filled < hop) {
-        for (let index = 0; index < take; index++) frame[filled + index] = (samples[at + index] as number) * (window[filled + index] as number);
+        for (let index = 0; index < take; index++, place += 2) into[place] = (samples[at + index] as number) * (window[filled + index] as number);
       } else {
-        for (let index = 0, place = filled; index < take; index++, place++) {
+        const next = lane === 0 ? this.pair : this.nextPair;
+        let nextPlace = 2 * (filled - hop) + 1 - lane;
+        for (let index = 0; index < take; index++, place += 2, nextPlace += 2) {
           const x = samples[at + index] as number;
-          frame[place] = x * (window[place] as number);
-          nextFrame[place - hop] = x * (window[place - hop] as number);
+          into[place] = x * (window[filled + index] as number);
+          next[nextPlace] = x * (window[filled - hop + index] as number);
         }
       }
       this.filled += take;
       this.seen += take;
       at += take;
-      if (this.filled === size) this.transform();
+      if (this.filled === size) this.closeFrame();
     }
   }
 
-  private transform(): void {
-    const { spectrum, power, size, scale, frame } = this;
-    this.fft.realTransform(spectrum, frame as unknown as number[]);
-    const half = size / 2;
-    for (let bin = 0, at = 0; bin <= half; bin++, at += 2) {
-      const re = spectrum[at] as number;
-      const im = spectrum[at + 1] as number;
-      power[bin] = (re * re + im * im) * scale;
+  private closeFrame(): void {
+    this.filled = this.size - this.hop;
+    if (this.lane === 0) {
+      this.firstEnd = this.seen;
+      this.lane = 1;
+      return;
     }
-    power[0] = (power[0] as number) / 2;
-    power[half] = (power[half] as number) / 2;
-    this.onFrame(power, this.seen);
-    this.frame = this.nextFrame;
-    this.nextFrame = frame;
-    this.filled = size - this.hop;
+    this.transform();
+    this.onFrame(this.first, this.firstEnd);
+    this.onFrame(this.second, this.seen);
+    const { pair } = this;
+    this.pair = this.nextPair;
+    this.nextPair = pair;
+    this.lane = 0;
+  }
+
+  /** Brings a frame that still waits for its second; the stream may go on after it. */
+  flush(): void {
+    if (this.lane === 0) return;
+    const { pair, nextPair, size, filled } = this;
+    // What the next frame already has goes over to the first place of a new pair.
+    for (let index = 0; index < filled; index++) nextPair[2 * index] = pair[2 * index + 1] as number;
+    for (let index = 0; index < size; index++) pair[2 * index + 1] = 0;
+    this.transform();
+    this.onFrame(this.first, this.firstEnd);
+    this.pair = nextPair;
+    this.nextPair = pair;
+    this.lane = 0;
+  }
+
+  /** Spectra of both frames: the even part of the transform is the first's, the odd part the second's. */
+  private transform(): void {
+    const { spectrum, size, scale, first, second } = this;
+    this.fft.transform(spectrum, this.pair as unknown as number[]);
+    const half = size / 2;
+    for (let bin = 0, at = 0, mirror = 0; bin <= half; bin++, at += 2, mirror = 2 * (size - bin)) {
+      const zr = spectrum[at] as number;
+      const zi = spectrum[at + 1] as number;
+      const mr = spectrum[mirror] as number;
+      const mi = spectrum[mirror + 1] as number;
+      const evenRe = zr + mr;
+      const evenIm = zi - mi;
+      const oddRe = zi + mi;
+      const oddIm = mr - zr;
+      first[bin] = (evenRe * evenRe + evenIm * evenIm) * scale;
+      second[bin] = (oddRe * oddRe + oddIm * oddIm) * scale;
+    }
+    for (const power of [first, second]) {
+      power[0] = (power[0] as number) / 2;
+      power[half] = (power[half] as number) / 2;
+    }
   }
 }
 

@@ -8,14 +8,20 @@ const PHASES = 512;
  */
 export function resample(samples: Float64Array, fromHz: number, toHz: number): Float64Array {
   if (fromHz === toHz) return samples;
-  const ratio = toHz / fromHz;
-  const cutoff = Math.min(1, ratio) * 0.96;
+  return interpolated(samples, 0, fromHz / toHz, Math.round((samples.length * toHz) / fromHz));
+}
+
+/**
+ * Reads a signal between its samples: `count` values from place `start` on, `step` samples apart. What
+ * lies outside the signal is silence.
+ */
+export function interpolated(samples: Float64Array, start: number, step: number, count: number): Float64Array {
+  const cutoff = Math.min(1, 1 / step) * (Math.abs(step - 1) < 0.001 ? 1 : 0.96);
   const reach = Math.ceil(HALF_TAPS / cutoff);
   const table = sincTable(cutoff, reach);
-  const length = Math.round(samples.length * ratio);
-  const out = new Float64Array(length);
-  for (let index = 0; index < length; index++) {
-    const at = index / ratio;
+  const out = new Float64Array(count);
+  for (let index = 0; index < count; index++) {
+    const at = start + index * step;
     const whole = Math.floor(at);
     const phase = (at - whole) * PHASES;
     const row = Math.floor(phase);
@@ -33,7 +39,13 @@ export function resample(samples: Float64Array, fromHz: number, toHz: number): F
   return out;
 }
 
+const tables = new Map<string, Float64Array>();
+
 function sincTable(cutoff: number, reach: number): Float64Array {
+  const key = `${cutoff} ${reach}`;
+  const known = tables.get(key);
+  if (known) return known;
+  if (tables.size > 16) tables.clear();
   const beta = 9;
   const table = new Float64Array((PHASES + 1) * 2 * reach);
   const bessel = (x: number) => {
@@ -54,5 +66,6 @@ function sincTable(cutoff: number, reach: number): Float64Array {
       table[phase * 2 * reach + tap + reach - 1] = cutoff * (x === 0 ? 1 : Math.sin(x) / x) * window;
     }
   }
+  tables.set(key, table);
   return table;
 }

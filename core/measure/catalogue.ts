@@ -38,6 +38,7 @@ export const MEASURES = {
   'activity.activityFactor': entry('Share of time with speech', '', 2, 'neither', 'activity', 0.8, 0.2),
   'noise.floorDbfs': entry('Noise floor', 'dBFS', 1, 'lower', 'noise', -80, -40),
   'noise.floorDbfsA': entry('Noise floor, A-weighted', 'dBFS A', 1, 'lower', 'noise', -85, -45),
+  'noise.floorDbfs468': entry('Noise floor, 468 quasi-peak', 'dBFS q', 1, 'lower', 'noise', -75, -35),
   'noise.practicalFloorDbfs': entry('Practical noise floor', 'dBFS', 1, 'lower', 'noise', -65, -35),
   'noise.practicalFloorDbfsA': entry('Practical noise floor, A-weighted', 'dBFS A', 1, 'lower', 'noise', -70, -40),
   'noise.snrDb': entry('Voice over noise', 'dB', 0, 'higher', 'noise', 40, 6),
@@ -49,6 +50,12 @@ export const MEASURES = {
   'spectrum.groups.presenceDb': entry('Presence, 1.5-5 kHz', 'dB', 1, 'higher', 'spectrum', -8, -25),
   'spectrum.groups.sibilanceDb': entry('Sibilance, 5-9 kHz', 'dB', 1, 'neither', 'spectrum', -18, -35),
   'spectrum.groups.airDb': entry('Air, 9-16 kHz', 'dB', 1, 'higher', 'spectrum', -24, -45),
+  'intelligibility.sii': entry('Intelligibility index', '', 2, 'higher', 'intelligibility', 0.9, 0.3),
+  'character.sibilanceDb': entry('Sibilance of the sharpest moments', 'dB', 1, 'neither', 'character', -8, 4),
+  'character.proximityDb': entry('Proximity, 80-200 Hz over 0.5-2 kHz', 'dB', 1, 'neither', 'character', 0, 12),
+  'character.windDb': entry('Wind against the voice', 'dB', 0, 'lower', 'character', -40, 0),
+  'character.pumpingDb': entry('Pumping of room tone', 'dB', 1, 'lower', 'character', 0, 10),
+  'character.reverberationS': entry('Reverberation', 's', 2, 'lower', 'character', 0.1, 1),
 } as const satisfies Record<string, MeasureEntry>;
 
 export type MeasureId = keyof typeof MEASURES;

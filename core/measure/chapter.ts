@@ -36,6 +36,7 @@ export function chapterFrames(totalFrames: number, channels: number): number {
 
 /** Tells words, pauses and events of what the tracks hold. */
 export function understand(tracks: ChannelTracks, startS: number, roomTone: Span | null): Chapter {
+  tracks.flush();
   const weighted = coarser(tracks.fine.view(), 5);
   const endS = startS + weighted.length * FRAME_S;
   const words = findWords(weighted);

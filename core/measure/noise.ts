@@ -5,8 +5,13 @@ import { quasiPeak468 } from './quasiPeak468.ts';
 import type { NoiseGroup, Span } from './report.types.ts';
 import { FRAME_S } from './tracks/frames.ts';
 
-/** Kept off either end of a pause, so that the last of a word does not count as noise. */
+/** Kept off the end of a pause, so that the beginning of a word does not count as noise. */
 const GUARD_S = 0.03;
+/** Kept off its start while enough is left: the room rings on after a word. */
+const RINGING_S = 0.3;
+const LEFT_S = 0.15;
+/** With this much of long pauses the short ones, in which the room still rings, are left out. */
+const ENOUGH_FRAMES = 50;
 /** A quasi-peak reading needs a second or two; more of the same noise does not change it. */
 const QUASI_PEAK_S = 8;
 
@@ -15,8 +20,9 @@ const QUASI_PEAK_S = 8;
  * target loudness. Signal-to-noise ratio: active speech level less the floor.
  */
 export class Noise implements Family<NoiseGroup> {
-  private readonly plain = { sum: 0, count: 0 };
-  private readonly weighted = { sum: 0, count: 0 };
+  /** Pauses long enough for the room to have rung out, and all others. */
+  private readonly settled = { plain: 0, weighted: 0, frames: 0 };
+  private readonly short = { plain: 0, weighted: 0, frames: 0 };
 
   constructor(private readonly context: ChannelContext) {}
 
@@ -24,21 +30,23 @@ export class Noise implements Family<NoiseGroup> {
     const plain = tracks.moments.meanSquares();
     for (const span of pause) {
       const [first, end] = guarded(span, startS, endS).map((time, side) => Math.round((time - startS) / FRAME_S + (side === 0 ? 0.4 : -0.4))) as [number, number];
+      const into = span[0] <= startS || span[1] - span[0] >= RINGING_S + GUARD_S + LEFT_S ? this.settled : this.short;
       for (let index = first; index < Math.min(end, weighted.length); index++) {
-        this.plain.sum += plain[index] as number;
-        this.weighted.sum += weighted[index] as number;
+        into.plain += plain[index] as number;
+        into.weighted += weighted[index] as number;
+        into.frames++;
       }
-      const frames = Math.max(0, Math.min(end, weighted.length) - first);
-      this.plain.count += frames;
-      this.weighted.count += frames;
     }
   }
 
   finish(before: Finished): NoiseGroup {
     const { lengthS, options, sampleRateHz } = this.context;
     const pauses = before.activity?.pause ?? [];
-    const floorDbfs = powerDb(this.plain.sum / this.plain.count);
-    const floorDbfsA = powerDb(this.weighted.sum / this.weighted.count);
+    const { settled, short } = this;
+    const parts = settled.frames >= ENOUGH_FRAMES ? [settled] : [settled, short];
+    const frames = parts.reduce((sum, part) => sum + part.frames, 0);
+    const floorDbfs = powerDb(parts.reduce((sum, part) => sum + part.plain, 0) / frames);
+    const floorDbfsA = powerDb(parts.reduce((sum, part) => sum + part.weighted, 0) / frames);
     const hasWords = (before.activity?.speech.length ?? 0) > 0;
     const loudness = hasWords ? (before.loudness?.integratedLufs ?? null) : null;
     const practical = (floor: number | null) => (floor === null || loudness === null ? null : floor + options.targetLufs - loudness);
@@ -57,7 +65,8 @@ export class Noise implements Family<NoiseGroup> {
 
 /** A pause without what touches words; where it touches the start or the end of the file nothing is taken off. */
 function guarded([startS, endS]: Span, firstS: number, lastS: number): Span {
-  return [startS > firstS ? startS + GUARD_S : startS, endS < lastS - 1e-6 ? endS - GUARD_S : endS];
+  const ringing = Math.min(RINGING_S, Math.max(GUARD_S, endS - startS - GUARD_S - LEFT_S));
+  return [startS > firstS ? startS + ringing : startS, endS < lastS - 1e-6 ? endS - GUARD_S : endS];
 }
 
 /** The longest pauses, up to {@link QUASI_PEAK_S} of them, in order of time. */

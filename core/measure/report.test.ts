@@ -47,7 +47,8 @@ describe('properties that every report must have', () => {
     expect(reportOf([sine(300, -30, 4), talk]).channels[1]).toEqual({ ...reportOf([talk]).channels[0]!, index: 1 });
   });
 
-  it.each(MEASURE_IDS)('%s is found where the catalogue says', (id) => {
+  // Noise that is cut off does not ring on, so it has no reverberation.
+  it.each(MEASURE_IDS.filter((id) => id !== 'character.reverberationS'))('%s is found where the catalogue says', (id) => {
     expect(measureValue(reportOf([talk]).channels[0]!, id)).not.toBeNull();
     expect(MEASURES[id].label.length).toBeGreaterThan(2);
   });

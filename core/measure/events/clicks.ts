@@ -1,14 +1,17 @@
 import type { Chapter } from '../chapter.ts';
 import type { AudioEvent } from '../report.types.ts';
+import { sharedS } from '../spans.ts';
+import { flatSpans } from './flatSpans.ts';
 
 /** A jump is compared with all that happens this long before and after it: a few periods of the lowest voice. */
 const AROUND_S = 0.03;
 /** A click rings on in filters for this long, which does not count against it. */
 const OWN_S = 0.0015;
 /** How far a jump must stand out of the largest errors around it, and of their mean. */
-const OVER_LARGEST_DB = 9;
+const OVER_LARGEST_DB = 7;
 const OVER_MEAN_DB = 20;
 const START_S = 0.01;
+const FLAT_REACH_S = 0.004;
 
 /**
  * Clicks: places where the wave departs from what its neighbours predict by much more than anywhere
@@ -21,6 +24,8 @@ export function findClicks({ tracks, startS }: Chapter): AudioEvent[] {
   const around = Math.round(AROUND_S / binS);
   const own = Math.max(1, Math.round(OWN_S / binS));
   const events: AudioEvent[] = [];
+  // The corners of a flat top are jumps as well.
+  const flat = flatSpans(tracks, FLAT_REACH_S);
   const factor = 10 ** (OVER_LARGEST_DB / 20);
   for (let bin = startS === 0 ? Math.round(START_S / binS) : 0; bin < errors.length; bin++) {
     const error = errors[bin] as number;
@@ -29,6 +34,7 @@ export function findClicks({ tracks, startS }: Chapter): AudioEvent[] {
     const others = othersAround(errors, bin, around, own);
     if (error < others.largest * factor || error < others.mean * 10 ** (OVER_MEAN_DB / 20)) continue;
     const at = startS + bin * binS;
+    if (sharedS(flat, at, at + binS) > 0) continue;
     events.push({ kind: 'click', startS: at, endS: at + binS, severityDb: Math.min(60, 20 * Math.log10(error / Math.max(others.largest, 1e-9))) });
     bin += own;
   }

@@ -1,44 +1,69 @@
 import type { Chapter } from '../chapter.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
+import { sharedS } from '../spans.ts';
 import { FINE_FRAME_S, meanOf, quantile, smoothedDb } from '../tracks/frames.ts';
+import { flatSpans } from './flatSpans.ts';
 
 /** A break is this much under the room tone, for this long at least. */
 const UNDER_ROOM_DB = 10;
-const SHORTEST_HOLE_S = 0.006;
+/** A steady noise wavers by this much, seen through 10 ms. */
+const STEADY_DB = 0.8;
+const WAVERING_SHARE = 4;
+const SHORTEST_HOLE_S = 0.004;
 /** Or: a voice falls by this much within two fine frames, faster than a room or a mouth lets it. */
-const CUT_DB = 18;
-const RETURN_DB = 12;
+const CUT_DB = 22;
+const RETURN_DB = 16;
 const LONGEST_CUT_S = 0.5;
-const SHORTEST_CUT_S = 0.006;
+const SHORTEST_CUT_S = 0.01;
+/** The floor of a cut is as flat as a receiver's noise; between two pulses of a low voice it is a valley. */
+const FLAT_DB = 7;
+/** And it lies under the room tone: where a mouth closes in a dead room, the room tone is still there. */
+const CUT_UNDER_ROOM_DB = 4;
 const SILENT_DB = -105;
+/** Flat tops within this of a hole explain it. */
+const FLAT_REACH_S = 0.004;
+const AFTER_WORD_S = [0.03, 0.13] as const;
 
 /**
  * Dropouts. Room tone never stops, so sound well under it is a break; and a voice in a room fades, it
- * does not stop dead and come back as suddenly.
+ * does not stop dead, take the room tone with it and come back as suddenly.
  */
 export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioEvent[] {
   const fine = tracks.fine.view();
   const levels = Float64Array.from(fine, (power) => 10 * Math.log10(Math.max(power, 1e-15)));
-  const room = roomLevel(fine, quiet.length > 0 ? quiet : speech, startS);
-  const holes = holesUnder(levels, room - UNDER_ROOM_DB);
-  const cuts = cutsIn(levels, fine);
-  return unique([...(room > SILENT_DB ? holes : []), ...cuts]).map(([from, to]) => ({
-    kind: 'dropout',
-    startS: startS + from * FINE_FRAME_S,
-    endS: startS + to * FINE_FRAME_S,
-    severityDb: depthDb(levels, from, to, room),
-  }));
+  const tone = quiet.length > 0 ? quiet : speech;
+  // Breaks lie under the room tone, so its upper half tells best how it wavers without them.
+  const middle = roomLevel(fine, tone, startS, 0.5);
+  const spread = roomLevel(fine, tone, startS, 0.75) - middle;
+  // Where an automatic level works, room tone is lowest just after words, and within them.
+  const afterWords = quiet.filter(([from]) => from > startS).map(([from, to]): Span => [from + AFTER_WORD_S[0], Math.min(to, from + AFTER_WORD_S[1])]);
+  const room = Math.min(middle, afterWords.length > 0 ? roomLevel(fine, afterWords, startS, 0.4) : 0) - 2 * spread;
+  // Wind and traffic fall by themselves; the more the room tone wavers, the deeper a break must be.
+  const wavering = Math.max(0, spread - STEADY_DB);
+  const holes = holesUnder(levels, room - UNDER_ROOM_DB - WAVERING_SHARE * wavering);
+  const cuts = cutsIn(levels, fine, room);
+  const found = unique([...(room > SILENT_DB ? holes : []), ...cuts]);
+  // While a wave is held flat at full scale nothing moves, which is not the radio's doing.
+  const flat = flatSpans(tracks, FLAT_REACH_S).map(([from, to]): Span => [(from - startS) / FINE_FRAME_S, (to - startS) / FINE_FRAME_S]);
+  return found
+    .filter(([from, to]) => sharedS(flat, from, to) === 0)
+    .map(([from, to]) => ({
+      kind: 'dropout',
+      startS: startS + from * FINE_FRAME_S,
+      endS: startS + to * FINE_FRAME_S,
+      severityDb: depthDb(levels, from, to, room),
+    }));
 }
 
-/** What the quiet moments lie over nearly always: the lower tail of their 10 ms levels. */
-function roomLevel(fine: Float64Array, spans: readonly Span[], startS: number): number {
+/** Level of 10 ms that a share of the quiet moments stays under. */
+function roomLevel(fine: Float64Array, spans: readonly Span[], startS: number, share: number): number {
   const kept: number[] = [];
   for (const [from, to] of spans) {
     for (let index = Math.round((from - startS) / FINE_FRAME_S); index + 5 <= (to - startS) / FINE_FRAME_S; index += 5) {
       kept.push(10 * Math.log10(Math.max(meanOf(fine, index, index + 5), 1e-15)));
     }
   }
-  return kept.length > 0 ? quantile(Float64Array.from(kept).sort(), 0.1) : -150;
+  return kept.length > 0 ? quantile(Float64Array.from(kept).sort(), share) : -150;
 }
 
 function holesUnder(levels: Float64Array, threshold: number): Span[] {
@@ -56,7 +81,7 @@ function holesUnder(levels: Float64Array, threshold: number): Span[] {
 }
 
 /** Stretches that begin with a sudden fall and end with a sudden rise. */
-function cutsIn(levels: Float64Array, fine: Float64Array): Span[] {
+function cutsIn(levels: Float64Array, fine: Float64Array, room: number): Span[] {
   const smooth = smoothedDb(fine, 3);
   const cuts: Span[] = [];
   const longest = Math.round(LONGEST_CUT_S / FINE_FRAME_S);
@@ -68,8 +93,10 @@ function cutsIn(levels: Float64Array, fine: Float64Array): Span[] {
     let to = at + 1;
     while (to < levels.length && to - at <= longest && (levels[to] as number) < ceiling) to++;
     if (to - at <= shortest || to - at > longest || to + 2 >= levels.length) continue;
-    const inside = levels[to - 2] as number;
-    if ((smooth[to + 1] as number) - inside >= RETURN_DB) cuts.push([at, to]);
+    const inside = levels.subarray(at + 1, to - 1);
+    const bottom = Math.min(...inside);
+    const flat = Math.max(...inside) - bottom <= FLAT_DB && meanOf(inside, 0, inside.length) < room - CUT_UNDER_ROOM_DB;
+    if (flat && (smooth[to + 1] as number) - (inside.at(-1) ?? 0) >= RETURN_DB) cuts.push([at, to]);
     at = to;
   }
   return cuts;

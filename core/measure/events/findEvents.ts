@@ -12,8 +12,9 @@ import { findRustle } from './rustle.ts';
  */
 export function findEvents(chapter: Chapter, bursts: readonly Span[]): AudioEvent[] {
   const dropouts = findDropouts(chapter);
-  const clicks = findClicks(chapter).filter((click) => !near(click, dropouts, 0.02));
   const low = findLowBursts(chapter);
+  const knocks = low.filter(({ kind }) => kind !== 'wind');
+  const clicks = findClicks(chapter).filter((click) => !near(click, [...dropouts, ...knocks], 0.02));
   const rustle = findRustle(chapter, bursts).filter((event) => !near(event, [...dropouts, ...clicks], 0.02) || event.endS - event.startS > 0.15);
   return [...dropouts, ...clicks, ...low, ...rustle].sort((a, b) => a.startS - b.startS);
 }

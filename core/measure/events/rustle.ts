@@ -9,10 +9,14 @@ const VOICE = [0, 6] as const;
 const MIDDLE = [7, 11] as const;
 const HIGH = [11, 15] as const;
 const OVER_QUIET_DB = 9;
+const OVER_BALANCE_DB = 6;
 const OVER_VOWEL_DB = 12;
-const NEAR_WORD_S = 0.06;
+/** The room rings on after a word. */
+const NEAR_WORD_S = 0.12;
 const EPISODE_GAP_S = 0.25;
 const LEAST_ACTIVE_S = 0.08;
+const CRACKLE_GAP_S = 0.05;
+const LONGEST_CONSONANT_S = 0.34;
 
 const dbOf = (powers: Float64Array) => powers.map((power) => 10 * Math.log10(Math.max(power, 1e-15)));
 
@@ -34,16 +38,28 @@ export function findRustle({ tracks, speech, quiet, startS, endS }: Chapter, bur
   const vowels = vowelFrames(voice, inWords);
   const balance = high.map((level, frame) => level - (voice[frame] as number));
   const usualBalance = medianWhere(balance, vowels);
+  // Room tone that comes up as a whole has been turned up.
+  const quietBalance = medianWhere(balance, away);
+  const strongVoice = quantile(Float64Array.from(voice.filter((_, frame) => inWords[frame])).sort(), 0.85);
   const active = times.map((time, frame) => {
     if (time < startS || time > endS) return 0;
-    if (away[frame]) return (high[frame] as number) > usual + OVER_QUIET_DB && (middle[frame] as number) > usualMiddle + OVER_QUIET_DB / 2 ? 1 : 0;
+    if (away[frame])
+      return (high[frame] as number) > usual + OVER_QUIET_DB &&
+        (balance[frame] as number) > quietBalance + OVER_BALANCE_DB &&
+        (middle[frame] as number) > usualMiddle + OVER_QUIET_DB / 2
+        ? 1
+        : 0;
+    // No consonant lasts as long as cloth does; runs that are short are sorted out below.
+    if (!vowels[frame] && (voice[frame] as number) < strongVoice - 12 && (high[frame] as number) > usual + OVER_QUIET_DB) return 2;
     return vowels[frame] && (balance[frame] as number) > usualBalance + OVER_VOWEL_DB ? 1 : 0;
   });
   const { hopS } = bands;
   const spans: Span[] = [];
+  const unvoiced: Span[] = [];
   active.forEach((on, frame) => {
-    if (on) spans.push([(times[frame] as number) - hopS / 2, (times[frame] as number) + hopS / 2]);
+    if (on) (on === 2 ? unvoiced : spans).push([(times[frame] as number) - hopS / 2, (times[frame] as number) + hopS / 2]);
   });
+  spans.push(...joinSpans(unvoiced, CRACKLE_GAP_S).filter(([from, to]) => to - from >= LONGEST_CONSONANT_S));
   const peakVoice = quantile(Float64Array.from(high).sort(), 0.9);
   return joinSpans(
     [...spans, ...bursts].sort((a, b) => a[0] - b[0]),

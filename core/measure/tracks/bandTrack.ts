@@ -61,6 +61,11 @@ export class BandTrack {
     this.spectrum.push(samples, frames);
   }
 
+  /** Brings the last frame, which may wait for another. */
+  flush(): void {
+    this.spectrum.flush();
+  }
+
   /** Times of the middles of the frames, from the start of the stream. */
   times(): Float64Array {
     return this.centresS.view();

@@ -1,5 +1,6 @@
 import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../../audio/bands.ts';
 import { Cascade, cascadeDb, highPass, lowPass } from '../../audio/biquad.ts';
+import { Decimator } from '../../audio/decimator.ts';
 import { aWeighting } from '../../audio/weighting.ts';
 import { BandTrack } from './bandTrack.ts';
 import { Discontinuities } from './discontinuities.ts';
@@ -33,8 +34,10 @@ export class ChannelTracks {
   readonly moments: Moments;
   /** A-weighted mean squares of 2 ms. */
   readonly fine: FrameEnergies;
-  /** Mean squares of 10 ms from 15 to 70 Hz, under the lowest voices. */
+  /** Mean squares of 10 ms from 15 to 60 Hz, under nearly all voices. */
   readonly sub: FrameEnergies;
+  /** Mean squares of 10 ms from 80 to 300 Hz, where a voice has its fundamental. */
+  readonly chest: FrameEnergies;
   /** Mean squares of 10 ms under 120 Hz. */
   readonly low: FrameEnergies;
   /** 250-630 Hz and the third-octave bands from 630 Hz up, some 20 ms a frame. */
@@ -44,26 +47,25 @@ export class ChannelTracks {
   readonly breaks: Discontinuities;
   readonly extremes = new Extremes();
   readonly flatTops = new FlatTops();
-  private readonly midSmoothing: Cascade;
+  private readonly toMid: Decimator;
   private readonly lowSmoothing: Cascade;
-  private readonly decimation: number;
   private readonly mid = new Float64Array(BLOCK);
   private readonly lowSamples = new Float64Array(BLOCK);
 
   constructor(readonly sampleRateHz: number) {
-    this.decimation = Math.max(1, Math.floor(sampleRateHz / MID_RATE_HZ));
-    const midRateHz = sampleRateHz / this.decimation;
+    const decimation = Math.max(1, Math.floor(sampleRateHz / MID_RATE_HZ));
+    const midRateHz = sampleRateHz / decimation;
+    this.toMid = new Decimator(decimation);
     const lowRateHz = midRateHz / LOW_DECIMATION;
     this.moments = new Moments(sampleRateHz);
     this.fine = new FrameEnergies(sampleRateHz, FINE_FRAME_S, new Cascade(aWeighting(sampleRateHz)));
-    this.sub = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(70, midRateHz), highPass(15, Math.SQRT1_2, midRateHz)]));
+    this.sub = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(60, midRateHz), highPass(15, Math.SQRT1_2, midRateHz)]));
+    this.chest = new FrameEnergies(midRateHz, FRAME_S, new Cascade([highPass(90, 1, midRateHz), lowPass(300, Math.SQRT1_2, midRateHz)]));
     this.low = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(120, midRateHz), highPass(10, Math.SQRT1_2, midRateHz)]));
-    // What folds into the bands taken from the decimated signal is 66 dB down or more; the droop is made good.
-    const midFilter = butterworth(800, sampleRateHz);
     const lowFilter = butterworth(200, midRateHz);
-    this.midSmoothing = new Cascade(midFilter);
     this.lowSmoothing = new Cascade(lowFilter);
-    const droop = (hz: number) => 10 ** (-cascadeDb(midFilter, hz, sampleRateHz) / 10);
+    // The droop of the filters before the decimated signals is made good.
+    const droop = (hz: number) => 10 ** (-this.toMid.gainDb(hz, sampleRateHz) / 10);
     const lowDroop = (hz: number) => droop(hz) * 10 ** (-cascadeDb(lowFilter, hz, midRateHz) / 10);
     const audible = THIRD_OCTAVE_HZ.filter((hz) => bandEdgesHz(hz)[1] <= sampleRateHz / 2);
     const bands = (from: number, to: number, factor: (hz: number) => number) =>
@@ -82,15 +84,21 @@ export class ChannelTracks {
     this.highBands.push(samples, frames);
     this.breaks.push(samples, frames);
     this.flatTops.push(samples, frames, this.extremes);
-    const kept = this.midSmoothing.decimate(samples, this.mid, frames, this.decimation);
+    const kept = this.toMid.process(samples, frames, this.mid);
     this.midBands.push(this.mid, kept);
     this.sub.push(this.mid, kept);
+    this.chest.push(this.mid, kept);
     this.low.push(this.mid, kept);
     this.lowBands.push(this.lowSamples, this.lowSmoothing.decimate(this.mid, this.lowSamples, kept, LOW_DECIMATION));
   }
 
+  /** Brings what still waits for more; before a chapter is looked at. */
+  flush(): void {
+    for (const track of [this.highBands, this.midBands, this.lowBands]) track.flush();
+  }
+
   /** Forgets what was kept, so that memory stays the same however long the file is. */
   clear(): void {
-    for (const track of [this.moments, this.fine, this.sub, this.low, this.highBands, this.midBands, this.lowBands, this.breaks]) track.clear();
+    for (const track of [this.moments, this.fine, this.sub, this.chest, this.low, this.highBands, this.midBands, this.lowBands, this.breaks]) track.clear();
   }
 }

@@ -1,0 +1,38 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { availableParallelism, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import type { Judged } from './judge.ts';
+import { accuracyText } from './report.ts';
+import { GROUPS, type Group } from './specs.ts';
+import { speedAgainstNative } from './speed.ts';
+
+/** Takes a group: rendered from seeds that were looked at while thresholds were set, and from seeds that never were. */
+const TUNING_TAKES = 4;
+const HELD_TAKES = Number(process.env.TAKES ?? 20);
+
+const pool = new Piscina({ filename: new URL('./judgeWorker.mjs', import.meta.url).href, maxThreads: availableParallelism() });
+let done = 0;
+async function judgeAll(kind: 'tuning' | 'held', takes: number): Promise<Judged[]> {
+  const jobs = GROUPS.flatMap((group) => Array.from({ length: takes }, (_, index) => ({ seed: `${kind} ${index}`, group })));
+  return Promise.all(
+    jobs.map(async (job: { seed: string; group: Group }) => {
+      const judged = (await pool.run(job)) as Judged;
+      process.stderr.write(`\r${++done} of ${GROUPS.length * (TUNING_TAKES + HELD_TAKES)} takes judged`);
+      return judged;
+    }),
+  );
+}
+
+const held = await judgeAll('held', HELD_TAKES);
+const tuning = await judgeAll('tuning', TUNING_TAKES);
+await pool.destroy();
+process.stderr.write('\n');
+const folder = mkdtempSync(join(tmpdir(), 'marvet-accuracy-'));
+const native = spawnSync('ffmpeg', ['-version']).status === 0 ? speedAgainstNative(folder) : null;
+rmSync(folder, { recursive: true, force: true });
+const path = fileURLToPath(new URL('../../docs/accuracy.md', import.meta.url));
+writeFileSync(path, accuracyText(held, tuning, native));
+console.log(`written: ${path}`);

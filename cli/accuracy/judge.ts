@@ -1,0 +1,77 @@
+import { bufferSource } from '@marvet/core/audio/byteSource';
+import { writeWav } from '@marvet/core/audio/writeWav';
+import { measureFile } from '@marvet/core/measure/report';
+import type { AudioEvent, ChannelReport, EventKind } from '@marvet/core/measure/report.types';
+import { type LabelledEvent, labelledTake } from '@marvet/core/simulate/labelledTake';
+import { type Group, specOf } from './specs.ts';
+
+/** How a take was judged: errors of figures against the truth, and events found, missed and invented. */
+export interface Judged {
+  seed: string;
+  group: Group;
+  lengthS: number;
+  /** Wind blows all the time in it; its truth names the gusts. */
+  windy: boolean;
+  errors: Partial<Record<AccuracyFigure, number>>;
+  truth: LabelledEvent[];
+  found: AudioEvent[];
+}
+
+export const ACCURACY_FIGURES = ['floorDbfs', 'sibilanceDb', 'proximityDb', 'pumpingDb', 'reverberation'] as const;
+export type AccuracyFigure = (typeof ACCURACY_FIGURES)[number];
+
+/** An event is found when one of its kind lies within this of it. */
+const TOLERANCE_S = 0.06;
+
+export function judge(seed: string, group: Group, voices: readonly (readonly Float64Array[])[]): Judged {
+  const spec = specOf(seed, group, voices);
+  const { samples, truth } = labelledTake(spec);
+  const report = reportOf(samples, spec.rateHz);
+  const errors: Judged['errors'] = {};
+  const steady = group === 'clean' || group === 'room';
+  if (steady && report.noise.floorDbfs !== null) errors.floorDbfs = report.noise.floorDbfs - truth.floorDbfs;
+  if (steady) {
+    const clean = reportOf(truth.cleanVoice, spec.rateHz);
+    for (const id of ['sibilanceDb', 'proximityDb'] as const) {
+      const [is, should] = [report.character[id], clean.character[id]];
+      if (is !== null && should !== null) errors[id] = is - should;
+    }
+  }
+  if (group === 'room' && truth.reverberationS !== null && report.character.reverberationS !== null) {
+    errors.reverberation = report.character.reverberationS / truth.reverberationS - 1;
+  }
+  if (truth.gainDb && report.character.pumpingDb !== null) errors.pumpingDb = report.character.pumpingDb - pumpingTruth(truth.gainDb, spec.rateHz, report);
+  return { seed, group, lengthS: samples.length / spec.rateHz, windy: spec.wind !== null, errors, truth: truth.events, found: report.events };
+}
+
+function reportOf(samples: Float64Array, rateHz: number): ChannelReport {
+  const bytes = writeWav([samples], { encoding: 'float', bitDepth: 64, sampleRateHz: rateHz });
+  return measureFile(bufferSource(bytes)).report.channels[0] as ChannelReport;
+}
+
+/** What the automatic level did in the pauses between words: the gain at their end less that shortly after their start. */
+function pumpingTruth(gainDb: Float64Array, rateHz: number, report: ChannelReport): number {
+  const at = (timeS: number) => gainDb[Math.min(gainDb.length - 1, Math.round(timeS * rateHz))] as number;
+  const between = report.activity.pause.filter(([from, to]) => from > 0.05 && to < gainDb.length / rateHz - 0.05 && to - from >= 0.44);
+  const rises = between.map(([from, to]) => ({ rise: at(to - 0.09) - at(from + 0.25), weight: to - from })).sort((a, b) => a.rise - b.rise);
+  const half = rises.reduce((sum, each) => sum + each.weight, 0) / 2;
+  let passed = 0;
+  for (const { rise, weight } of rises) {
+    passed += weight;
+    if (passed >= half) return rise;
+  }
+  return 0;
+}
+
+/** Truth found, truth missed, and events that were never there, of one kind. */
+export function score(takes: readonly Judged[], kind: EventKind): { found: number; missed: number; invented: number; right: number } {
+  const result = { found: 0, missed: 0, invented: 0, right: 0 };
+  for (const take of takes) {
+    const truth = take.truth.filter((event) => event.kind === kind);
+    const found = take.found.filter((event) => event.kind === kind);
+    const meet = (a: { startS: number; endS: number }, b: { startS: number; endS: number }) => a.startS <= b.endS + TOLERANCE_S && a.endS >= b.startS - TOLERANCE_S;
+    for (const event of truth) result[found.some((other) => meet(event, other)) ? 'found' : 'missed']++;
+    for (const event of found) result[(kind === 'wind' && take.windy) || truth.some((other) => meet(event, other)) ? 'right' : 'invented']++;
+  }
+  return result;
+}

@@ -1,0 +1,52 @@
+import { statSync } from 'node:fs';
+import type { ByteSource } from '@marvet/core/audio/byteSource';
+import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { WavError } from '@marvet/core/audio/wavFormat';
+import { measurePair } from '@marvet/core/measure/pair/pair';
+import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
+import { measureFile } from '@marvet/core/measure/report';
+import { type FileReport, METHOD_VERSION, type MeasureOptions } from '@marvet/core/measure/report.types';
+import { withFileSource } from './fileSource.ts';
+
+export interface MeasureJob {
+  path: string;
+  options: MeasureOptions;
+  reference: { file: string; channel: number } | null;
+}
+
+/** One element of the output: the report of a file, or why there is none. */
+export type Measured = ({ file: string; methodVersion: number } & FileReport) | { file: string; error: { code: string; message: string } };
+
+/** Measures a file at a path, and compares its channels with the reference where there is one. */
+export function measurePath({ path, options, reference }: MeasureJob, onProgress: (share: number) => void): Measured {
+  try {
+    if (statSync(path).isDirectory()) return failed(path, 'not-wav', 'It is a directory; name the files in it');
+    return withFileSource(path, (source) => {
+      const { report } = measureFile(source, options, (share) => onProgress(share));
+      if (reference) withFileSource(reference.file, (other) => addPairs(report, source, trackOf(other, reference.channel)));
+      return { file: path, methodVersion: METHOD_VERSION, ...report };
+    });
+  } catch (error) {
+    if (error instanceof WavError) return failed(path, error.code, error.message);
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === 'ENOENT' || code === 'ENOTDIR') return failed(path, 'not-found', 'There is no such file');
+    if (code === 'EACCES' || code === 'EPERM') return failed(path, 'not-found', 'It may not be read; check its permissions');
+    throw error;
+  }
+}
+
+/** A channel of an opened file. @throws WavError, RangeError when there is no such channel */
+export function trackOf(source: ByteSource, channel: number): PairTrack {
+  const layout = readWavHeader(source);
+  if (channel >= layout.format.channels) throw new RangeError(`it has ${layout.format.channels} channels, counted from 0; there is no channel ${channel}`);
+  return fileTrack(source, layout, channel);
+}
+
+function addPairs(report: FileReport, source: ByteSource, reference: PairTrack): void {
+  const layout = readWavHeader(source);
+  for (const channel of report.channels) {
+    channel.pair = measurePair(fileTrack(source, layout, channel.index), reference, (message) => report.warnings.push(`channel ${channel.index + 1}: ${message}`));
+  }
+}
+
+const failed = (file: string, code: string, message: string): Measured => ({ file, error: { code, message } });

@@ -1,0 +1,48 @@
+import type { ByteSource } from '../../audio/byteSource.ts';
+import { readSpan } from '../../audio/readSamples.ts';
+import { interpolated } from '../../audio/resample.ts';
+import type { WavLayout } from '../../audio/wavFormat.ts';
+
+/** One channel that can be read anywhere, so that a pair of long files takes little memory. */
+export interface PairTrack {
+  sampleRateHz: number;
+  frames: number;
+  /** `frames` samples from `startFrame` on; silence outside the file. */
+  read(startFrame: number, frames: number): Float64Array;
+}
+
+/** A channel of an opened file as a track. */
+export function fileTrack(source: ByteSource, layout: WavLayout, channel: number): PairTrack {
+  const { sampleRateHz, frames } = layout.format;
+  return { sampleRateHz, frames, read: (startFrame, count) => readSpan(source, layout, channel, startFrame, count) };
+}
+
+/** A channel in memory as a track. */
+export function sampleTrack(samples: Float64Array, sampleRateHz: number): PairTrack {
+  return {
+    sampleRateHz,
+    frames: samples.length,
+    read(startFrame, count) {
+      const out = new Float64Array(count);
+      const first = Math.max(0, startFrame);
+      const end = Math.min(samples.length, startFrame + count);
+      if (end > first) out.set(samples.subarray(first, end), first - startFrame);
+      return out;
+    },
+  };
+}
+
+/** Samples to either side that interpolation needs. */
+const MARGIN = 64;
+
+/**
+ * A stretch of a track at another rate and clock: `count` values from `startS` on, `stepS` seconds of
+ * the track apart.
+ */
+export function readAtTimes(track: PairTrack, startS: number, stepS: number, count: number): Float64Array {
+  const start = startS * track.sampleRateHz;
+  const step = stepS * track.sampleRateHz;
+  const first = Math.floor(start) - MARGIN;
+  const samples = track.read(first, Math.ceil(count * step) + 2 * MARGIN + 2);
+  return interpolated(samples, start - first, step, count);
+}

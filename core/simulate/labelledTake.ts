@@ -1,0 +1,177 @@
+import { Cascade } from '../audio/biquad.ts';
+import { convolved, decayTimeOfResponseS, type ImageRoom, roomResponse } from './imageRoom.ts';
+import { proximitySection } from './microphone.ts';
+import { type Gust, slopedNoise, splAmplitude, windNoise } from './noiseBed.ts';
+import { clothSections, type Placement, placementSections } from './placement.ts';
+import { type FadingLink, throughFading } from './radioFading.ts';
+import { type RandomSource, randomSource, seedOf } from './random.ts';
+import { automaticLevel, converted, limited, spectrallyGated } from './recorderStages.ts';
+import { layClick, layPlosive, layRustle, layThump } from './touches.ts';
+
+export type LabelledKind = 'dropout' | 'click' | 'clip' | 'plosive' | 'wind' | 'handling' | 'rustle';
+
+/** One microphone on one performance, with everything that goes wrong stated beforehand. */
+export interface LabelledSpec {
+  seed: string;
+  rateHz: number;
+  /** Dry words at the sample rate; any level. */
+  voice: Float64Array;
+  /** Where sounds begin in the dry words, in seconds; plosives are laid there. */
+  onsetsS: readonly number[];
+  leadS: number;
+  tailS: number;
+  voiceDbSpl: number;
+  room: Omit<ImageRoom, 'pattern'> | null;
+  distanceM: number;
+  pattern: ImageRoom['pattern'];
+  placement: Placement;
+  clothLayers: number;
+  noiseDba: number;
+  noiseSlopeDb: number;
+  wind: { speedMs: number; screen: string } | null;
+  /** Level of 94 dB SPL in the file, in dBFS. */
+  gainDbfs: number;
+  plosives: number;
+  thumps: number;
+  rustles: number;
+  clicks: number;
+  link: FadingLink | null;
+  automaticLevel: { targetDbfs: number; recoveryDbPerS: number; mostGainDb: number } | null;
+  reductionDb: number;
+  limiterDbfs: number | null;
+  word: 16 | 24 | 'float';
+}
+
+export interface LabelledEvent {
+  kind: LabelledKind;
+  startS: number;
+  endS: number;
+}
+
+/** What is known of a labelled take. Values are null where the spec leaves nothing to know. */
+export interface LabelledTruth {
+  events: LabelledEvent[];
+  floorDbfs: number;
+  reverberationS: number | null;
+  /** The words alone as the microphone hears them, before noise and faults, at the level in the file. */
+  cleanVoice: Float64Array;
+  /** Gain over time that an automatic level set, in dB. */
+  gainDb: Float64Array | null;
+}
+
+/** Renders a take of known truth. The same spec gives the same samples. */
+export function labelledTake(spec: LabelledSpec): { samples: Float64Array; truth: LabelledTruth } {
+  const { rateHz } = spec;
+  const random = randomSource(seedOf(spec.seed, 'touches'));
+  const lead = Math.round(spec.leadS * rateHz);
+  const length = lead + spec.voice.length + Math.round(spec.tailS * rateHz);
+  const { heard, reverberationS } = hear(spec, lead, length);
+  const gain = 10 ** (spec.gainDbfs / 20);
+  const noise = roomNoise(spec, length);
+  const events: LabelledEvent[] = [];
+  const extra = new Float64Array(length);
+  const wind = spec.wind ? windNoise({ ...spec.wind, sensitivityDb: 0 }, length, rateHz, randomSource(seedOf(spec.seed, 'wind'))) : null;
+  if (wind) for (let index = 0; index < length; index++) extra[index] = wind.signal[index] as number;
+  for (const gust of wind?.gusts ?? []) events.push(gustEvent(gust));
+  layTouches(spec, extra, length, random, events);
+  let samples: Float64Array = heard.map((x, index) => (x + (noise[index] as number) + (extra[index] as number)) * gain);
+  for (const at of moments(spec.clicks, length / rateHz, random)) {
+    const { startS, endS } = layClick(samples, rateHz, at, 0.05 + 0.25 * random.uniform(), random);
+    events.push({ kind: 'click', startS, endS });
+  }
+  if (spec.link) {
+    const faded = throughFading(samples, rateHz, spec.link, randomSource(seedOf(spec.seed, 'link')));
+    samples = faded.samples;
+    if (spec.link.kind === 'digital') events.push(...faded.dropouts.map((each): LabelledEvent => ({ kind: 'dropout', ...each })));
+  }
+  if (spec.reductionDb > 0) samples = spectrallyGated(samples, samples.subarray(0, lead), spec.reductionDb);
+  const automatic = spec.automaticLevel ? automaticLevel(samples, rateHz, spec.automaticLevel) : null;
+  if (automatic) samples = automatic.samples;
+  if (spec.limiterDbfs !== null) samples = limited(samples, rateHz, spec.limiterDbfs);
+  const stored = converted(samples, spec.word, random);
+  if (stored.clippedSamples > 0) events.push(...clipEvents(stored.samples, rateHz));
+  const noisePower = noise.reduce((sum, x) => sum + x * x, 0) / length;
+  return {
+    samples: stored.samples,
+    truth: {
+      events: events.sort((a, b) => a.startS - b.startS),
+      floorDbfs: 10 * Math.log10(noisePower * gain * gain),
+      reverberationS,
+      cleanVoice: heard.map((x) => x * gain),
+      gainDb: automatic?.gainDb ?? null,
+    },
+  };
+}
+
+/** The words through the room, the pattern, the place on the body and the cloth; 1 is 1 Pa. */
+function hear(spec: LabelledSpec, lead: number, length: number): { heard: Float64Array; reverberationS: number | null } {
+  const { rateHz, voice } = spec;
+  const dry = new Float64Array(length);
+  dry.set(voice, lead);
+  const loud = voice.filter((x) => Math.abs(x) > 0.01);
+  const rms = Math.sqrt(loud.reduce((sum, x) => sum + x * x, 0) / Math.max(1, loud.length));
+  const scale = splAmplitude(spec.voiceDbSpl) / rms;
+  let heard: Float64Array;
+  let reverberationS: number | null = null;
+  if (spec.room) {
+    const response = roomResponse({ ...spec.room, pattern: spec.pattern }, rateHz, 0.7, randomSource(seedOf(spec.seed, 'room')));
+    reverberationS = decayTimeOfResponseS(response, rateHz);
+    heard = convolved(dry, response).map((x) => x * scale);
+  } else heard = dry.map((x) => (x * scale) / spec.distanceM);
+  const sections = [...placementSections(spec.placement, rateHz), ...clothSections(spec.clothLayers, rateHz)];
+  if (spec.pattern.pressureShare < 1) sections.push(proximitySection(spec.pattern, spec.distanceM, rateHz));
+  for (const section of sections) new Cascade([section]).process(heard, heard, length);
+  return { heard, reverberationS };
+}
+
+function roomNoise(spec: LabelledSpec, length: number): Float64Array {
+  const noise = slopedNoise(length, spec.rateHz, spec.noiseSlopeDb, randomSource(seedOf(spec.seed, 'noise')));
+  const rms = Math.sqrt(noise.reduce((sum, x) => sum + x * x, 0) / length);
+  return noise.map((x) => (x * splAmplitude(spec.noiseDba)) / rms);
+}
+
+/** A gust is heard from where its swell passes a third of its height. */
+function gustEvent({ startS, endS }: Gust): LabelledEvent {
+  const lengthS = endS - startS;
+  return { kind: 'wind', startS: startS + 0.2 * lengthS, endS: endS - 0.2 * lengthS };
+}
+
+function layTouches(spec: LabelledSpec, into: Float64Array, length: number, random: RandomSource, events: LabelledEvent[]): void {
+  const { rateHz } = spec;
+  const lengthS = length / rateHz;
+  const voiceSpl = spec.voiceDbSpl - 20 * Math.log10(spec.distanceM);
+  for (let count = 0; count < Math.min(spec.plosives, spec.onsetsS.length); count++) {
+    const onset = spec.onsetsS[Math.floor(((count + 0.5) * spec.onsetsS.length) / spec.plosives)] as number;
+    const laid = layPlosive(into, rateHz, spec.leadS + onset - 0.01, voiceSpl + 6 + 10 * random.uniform(), random);
+    events.push({ kind: 'plosive', ...laid });
+  }
+  const busy = () => events.map(({ startS, endS }) => [startS - 0.3, endS + 0.3] as const);
+  for (const at of moments(spec.thumps, lengthS, random, busy())) {
+    events.push({ kind: 'handling', ...layThump(into, rateHz, at, voiceSpl + 8 + 10 * random.uniform(), random) });
+  }
+  for (const at of moments(spec.rustles, lengthS - 1.2, random, busy())) {
+    events.push({ kind: 'rustle', ...layRustle(into, rateHz, at, 0.4 + 0.7 * random.uniform(), voiceSpl + 2 + 8 * random.uniform(), random) });
+  }
+}
+
+/** Moments spread over a take, at random within equal parts, not in busy stretches. */
+function moments(count: number, lengthS: number, random: RandomSource, busy: readonly (readonly [number, number])[] = []): number[] {
+  return Array.from({ length: count }, (_, part) => 0.25 + ((lengthS - 0.5) * (part + 0.15 + 0.7 * random.uniform())) / count).filter((at) =>
+    busy.every(([from, to]) => at < from || at > to),
+  );
+}
+
+/** Spells of full scale, as a listener of the file alone could name them. */
+function clipEvents(samples: Float64Array, rateHz: number): LabelledEvent[] {
+  const top = samples.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
+  const events: LabelledEvent[] = [];
+  let run = 0;
+  samples.forEach((x, index) => {
+    run = Math.abs(x) >= top * 0.9999 ? run + 1 : 0;
+    if (run < 3) return;
+    const last = events.at(-1);
+    if (last && index / rateHz - last.endS < 0.05) last.endS = index / rateHz;
+    else events.push({ kind: 'clip', startS: (index - 2) / rateHz, endS: index / rateHz });
+  });
+  return events;
+}
