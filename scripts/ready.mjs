@@ -70,7 +70,7 @@ function stampOf(folders) {
 
 /** Builds the page when its sources changed. */
 export function buildPage() {
-  const stamp = stampOf(['web', 'core']);
+  const stamp = stampOf(['web', 'core', 'docs']);
   if (kept('page') === stamp && existsSync(join(ROOT, 'web', 'dist', 'index.html'))) return;
   console.error('Building the page.');
   run(process.execPath, [join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', '--logLevel', 'warn', 'web']);

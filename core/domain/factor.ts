@@ -41,7 +41,8 @@ export const conditionSchema = z.object({
   distance: z.string(),
   script: z.string(),
 });
-export const CONDITION_KINDS = FACTOR_KINDS.filter((kind) => kind !== 'candidate') as Exclude<FactorKind, 'candidate'>[];
+export type ConditionKind = Exclude<FactorKind, 'candidate'>;
+export const CONDITION_KINDS = FACTOR_KINDS.filter((kind) => kind !== 'candidate') as ConditionKind[];
 
 /** Key under which equal conditions meet. */
 export function conditionKey(condition: Condition): string {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { WavFormat } from '../audio/wavFormat.ts';
-import type { ChannelReport, FileReport, LevelSeries } from '../measure/report.types.ts';
+import type { ChannelReport, FileReport, LevelSeries, Span } from '../measure/report.types.ts';
 import type { MatchedBy } from '../plan/matchFile.ts';
 import { idSchema } from './identity.ts';
 
@@ -42,7 +42,17 @@ export interface RecordingDetail extends Recording {
   file: AudioFile;
   programme: FileReport['programme'] | null;
   series: LevelSeries | null;
+  roomTone: Span | null;
 }
+
+/** A stretch that is marked as room tone by hand; null takes the mark away. */
+export const roomToneSchema = z.object({
+  roomTone: z
+    .tuple([z.number().min(0, 'Room tone starts at 0 s or later'), z.number().max(86_400)])
+    .refine(([startS, endS]) => endS - startS >= 0.15, 'Room tone needs 0.15 s or more')
+    .nullable(),
+});
+export type RoomToneMark = z.infer<typeof roomToneSchema>;
 
 /** Ties a file to a take, and its channels to candidates of that take. */
 export const assignmentSchema = z.object({

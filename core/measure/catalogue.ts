@@ -8,9 +8,22 @@ export interface MeasureEntry {
   better: 'higher' | 'lower' | 'neither';
   /** Heading in docs/methods.md that explains it. */
   method: string;
+  /** How right it is. */
+  within: string;
   /** Values from which a criterion starts: best and worst. */
   typical: { best: number; worst: number };
 }
+
+/** How right the figures of a group are, as docs/methods.md states and docs/accuracy.md measures. */
+const WITHIN: Record<string, string> = {
+  levels: 'peak +0.2, −0.4 dB; others 0.01 dB',
+  loudness: '0.1 LU; range 1 LU',
+  activity: '0.3 dB',
+  noise: '0.3 dB',
+  spectrum: '0.1 dB on a tone',
+  intelligibility: '0.04',
+  character: '1.5 dB; reverberation 20 %',
+};
 
 const entry = (label: string, unit: string, digits: number, better: MeasureEntry['better'], method: string, best: number, worst: number): MeasureEntry => ({
   label,
@@ -18,6 +31,7 @@ const entry = (label: string, unit: string, digits: number, better: MeasureEntry
   digits,
   better,
   method,
+  within: WITHIN[method] ?? '',
   typical: { best, worst },
 });
 

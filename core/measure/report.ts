@@ -30,7 +30,8 @@ export function measureFile(source: ByteSource, options: MeasureOptions = DEFAUL
   const perChapter = chapterFrames(lengthS / FRAME_S, format.channels);
   const meters = Array.from({ length: format.channels }, (_, channel) => {
     const look = (startS: number, seconds: number) => readSpan(source, layout, channel, Math.round(startS * sampleRateHz), Math.round(seconds * sampleRateHz));
-    return new ChannelMeter({ sampleRateHz, lengthS, options, look }, perChapter);
+    const roomTone = options.roomToneByChannel?.[channel] ?? options.roomTone;
+    return new ChannelMeter({ sampleRateHz, lengthS, options: { ...options, roomTone }, look }, perChapter);
   });
   const weights = channelWeights(layout.channelMask, format.channels);
   const programme = new LoudnessMeter(options.dualMono && format.channels === 1 ? 2 : 1);

@@ -137,5 +137,7 @@ export interface MeasureOptions {
   dualMono: boolean;
   /** Taken as room tone instead of the detected pauses. */
   roomTone: Span | null;
+  /** The same for single channels; wins over `roomTone`. */
+  roomToneByChannel?: readonly (Span | null)[];
 }
 export const DEFAULT_MEASURE_OPTIONS: MeasureOptions = { targetLufs: -23, dualMono: false, roomTone: null };

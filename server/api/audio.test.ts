@@ -5,6 +5,7 @@ import { newId } from '@marvet/core/domain/identity';
 import type { AudioFile, RecordingDetail } from '@marvet/core/domain/recording';
 import type { Listener, Session } from '@marvet/core/domain/session';
 import type { Take } from '@marvet/core/domain/take';
+import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { reportOf, spoken } from '@marvet/core/testing/signals';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
@@ -31,7 +32,7 @@ describe('files', () => {
     expect(rows.map((row) => row.candidateId)).toEqual([chains[1], chains[0]]);
     expect(rows[0]?.figures?.['noise.floorDbfs']).toBeCloseTo(-70, 0);
     expect(rows[1]?.figures?.['noise.floorDbfs']).toBeCloseTo(-52, 0);
-    expect(await files(at)).toMatchObject([{ matchedBy: 'file name', state: 'done', methodVersion: 1 }]);
+    expect(await files(at)).toMatchObject([{ matchedBy: 'file name', state: 'done', methodVersion: METHOD_VERSION }]);
   });
 
   it('fall back on scene and take, then on the hand', async () => {

@@ -4,10 +4,11 @@ import { Readable } from 'node:stream';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError, type WavLayout } from '@marvet/core/audio/wavFormat';
 import { newId } from '@marvet/core/domain/identity';
-import { assignmentSchema } from '@marvet/core/domain/recording';
+import { assignmentSchema, type MeasureState } from '@marvet/core/domain/recording';
+import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { matchChannels, matchFile } from '@marvet/core/plan/matchFile';
 import { Hono } from 'hono';
-import { IsNull } from 'typeorm';
+import { In, IsNull, Not } from 'typeorm';
 import { z } from 'zod';
 import { withFileSource } from '../audio/fileSource.ts';
 import type { AudioFileRow, RecordingRow } from '../store/rows.ts';
@@ -16,6 +17,8 @@ import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
 import type { Services } from './services.ts';
 
 const nameSchema = z.object({ name: z.string().trim().min(1, 'Give the file its name').max(255, 'A file name has at most 255 characters') });
+
+const againSchema = z.object({ which: z.enum(['all', 'old'], { error: 'Say all or old' }) });
 
 /** Files of a trial: bring in, tie to takes, measure again, bin. */
 export function fileRoutes({ store, blobs, measuring, events }: Services): Hono {
@@ -79,6 +82,25 @@ export function fileRoutes({ store, blobs, measuring, events }: Services): Hono 
         events.tell(file.trialId, { type: 'file', fileId: file.id });
         return context.body(null, 202);
       })
+      /** Measures all files of a trial again, or only those whose figures are of an older method. */
+      .post('/measure', async (context) => {
+        const trialId = pathId(context, 'trial');
+        const { which } = await readBody(context, againSchema);
+        const here = { trialId, binnedAtMs: IsNull(), state: In(['done', 'failed'] satisfies MeasureState[]) };
+        const files = await store.files.find({
+          where:
+            which === 'all'
+              ? here
+              : [
+                  { ...here, methodVersion: Not(METHOD_VERSION) },
+                  { ...here, methodVersion: IsNull() },
+                ],
+        });
+        await store.files.update({ id: In(files.map((file) => file.id)) }, { state: 'queued', failure: null });
+        for (const file of files) measuring.add(file);
+        events.tell(trialId, { type: 'takes' });
+        return context.json({ files: files.length }, 202);
+      })
       .get('/:id/audio', async (context) => {
         const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
         return sendAudio(blobs.pathOf(file.sha256), context.req.header('range'));
@@ -136,6 +158,7 @@ export async function newFile(tables: Tables, file: Pick<AudioFileRow, 'trialId'
       figures: null,
       report: null,
       series: null,
+      roomTone: null,
     }),
   );
   await tables.files.insert(row);

@@ -25,7 +25,8 @@ export function figuresOf(report: ChannelReport): NonNullable<RecordingRow['figu
   return Object.fromEntries(
     MEASURE_IDS.flatMap((id) => {
       const value = measureValue(report, id);
-      return value === null ? [] : [[id, value]];
+      // Four decimals are more than any figure deserves, and keep tables of thousands small.
+      return value === null ? [] : [[id, Number(value.toFixed(4))]];
     }),
   );
 }
@@ -38,7 +39,9 @@ export function openMeasuring(store: Store, blobs: BlobStore, pool: WorkerPool, 
     await store.files.update(file.id, { state: 'measuring' });
     try {
       const tell = (share: number) => events.tell(file.trialId, { type: 'progress', fileId: file.id, share });
-      const measured = await pool.measure({ path: blobs.pathOf(file.sha256), options: DEFAULT_MEASURE_OPTIONS }, tell, abort.signal);
+      const marked = await store.recordings.find({ select: { channelIndex: true, roomTone: true }, where: { fileId: file.id }, order: { channelIndex: 'ASC' } });
+      const options = { ...DEFAULT_MEASURE_OPTIONS, roomToneByChannel: marked.map(({ roomTone }) => roomTone) };
+      const measured = await pool.measure({ path: blobs.pathOf(file.sha256), options }, tell, abort.signal);
       await store.transaction((tables) => keepReport(tables, file.id, measured));
     } catch (error) {
       const failure = abort.signal.aborted ? 'Measuring was stopped. Measure it again when you want its figures.' : failureText(error);

@@ -1,12 +1,14 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
+import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import type { MeasuredFile } from '@marvet/core/measure/report';
 import { Piscina } from 'piscina';
-import type { ClipsTask, MeasureTask } from './tasks.ts';
+import type { ClipsTask, MeasureTask, PairTask } from './tasks.ts';
 
 /** Worker threads, one a core, for all that would hold the server up. */
 export interface WorkerPool {
   measure(task: Omit<MeasureTask, 'kind' | 'progress'>, onProgress: (share: number) => void, signal: AbortSignal): Promise<MeasuredFile>;
+  pair(task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
   clips(task: Omit<ClipsTask, 'kind'>): Promise<Uint8Array[]>;
   close(): Promise<void>;
 }
@@ -28,6 +30,9 @@ export function openPool(): WorkerPool {
       } finally {
         port1.close();
       }
+    },
+    async pair(task) {
+      return (await pool.run({ ...task, kind: 'pair' } satisfies PairTask)) as ComparedPair;
     },
     async clips(task) {
       return (await pool.run({ ...task, kind: 'clips' } satisfies ClipsTask)) as Uint8Array[];

@@ -11,6 +11,13 @@ export interface MeasureTask {
   progress: MessagePort;
 }
 
+/** Two recordings compared, aligned first. */
+export interface PairTask {
+  kind: 'pair';
+  channel: { path: string; channel: number };
+  reference: { path: string; channel: number };
+}
+
 export interface ClipsTask {
   kind: 'clips';
   sources: (Omit<ClipSource, 'samples' | 'sampleRateHz'> & { path: string; channel: number })[];

@@ -2,17 +2,30 @@ import { readChannel } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { blindClips, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
+import { type ComparedPair, measurePair } from '@marvet/core/measure/pair/pair';
+import { fileTrack } from '@marvet/core/measure/pair/track';
 import { type MeasuredFile, measureFile } from '@marvet/core/measure/report';
 import { withFileSource } from '../audio/fileSource.ts';
-import type { ClipsTask, MeasureTask } from './tasks.ts';
+import type { ClipsTask, MeasureTask, PairTask } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
 /** Nobody compares clips longer than this; it bounds memory. */
 const LONGEST_CLIP_S = 120;
 
-/** Entry of every worker thread: measures a file, or makes the clips of a listening session. */
-export default function work(task: MeasureTask | ClipsTask): MeasuredFile | Uint8Array[] {
-  return task.kind === 'measure' ? measure(task) : clips(task);
+/** Entry of every worker thread: measures a file, compares two recordings, or makes the clips of a listening session. */
+export default function work(task: MeasureTask | PairTask | ClipsTask): MeasuredFile | ComparedPair | Uint8Array[] {
+  if (task.kind === 'measure') return measure(task);
+  return task.kind === 'pair' ? pair(task) : clips(task);
+}
+
+function pair({ channel, reference }: PairTask): ComparedPair {
+  const warnings: string[] = [];
+  return withFileSource(channel.path, (own) =>
+    withFileSource(reference.path, (other) => ({
+      pair: measurePair(fileTrack(own, readWavHeader(own), channel.channel), fileTrack(other, readWavHeader(other), reference.channel), (message) => warnings.push(message)),
+      warnings,
+    })),
+  );
 }
 
 function measure(task: MeasureTask): MeasuredFile {

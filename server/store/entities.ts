@@ -186,6 +186,7 @@ export const RecordingEntity = new EntitySchema<rows.RecordingRow>({
     figures: jsonOrNull,
     report: jsonOrNull,
     series: jsonOrNull,
+    roomTone: jsonOrNull,
   },
 });
 

@@ -10,7 +10,7 @@ import type { RatingDraft, SessionDraft } from '@marvet/core/domain/session';
 import type { Station } from '@marvet/core/domain/station';
 import type { Take } from '@marvet/core/domain/take';
 import type { MeasureId } from '@marvet/core/measure/catalogue';
-import type { ChannelReport, FileReport, LevelSeries } from '@marvet/core/measure/report.types';
+import type { ChannelReport, FileReport, LevelSeries, Span } from '@marvet/core/measure/report.types';
 import type { MatchedBy } from '@marvet/core/plan/matchFile';
 
 /** Rows as they are stored. Where a record can be binned, `binnedAtMs` says since when it is. */
@@ -77,6 +77,8 @@ export interface RecordingRow {
   figures: Partial<Record<MeasureId, number>> | null;
   report: ChannelReport | null;
   series: LevelSeries | null;
+  /** Marked by hand; wins over the pauses that were found. */
+  roomTone: Span | null;
 }
 
 export interface SessionRow extends SessionDraft, Binnable {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newId } from '@marvet/core/domain/identity';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { openStore, type Store } from './store.ts';
+import { MIGRATIONS, openStore, type Store } from './store.ts';
 
 let folder: string;
 let store: Store;
@@ -50,11 +50,20 @@ describe('the database', () => {
   });
 
   it('is taken down and put up again by its migrations', async () => {
-    await store.dataSource.undoLastMigration();
+    for (const _ of MIGRATIONS) await store.dataSource.undoLastMigration();
     expect(await store.dataSource.query(`SELECT name FROM sqlite_master WHERE name = 'trial'`)).toEqual([]);
     await store.dataSource.runMigrations();
     await store.trials.insert(trial());
     expect(await store.trials.count()).toBe(1);
+  });
+
+  it('comes up from the first schema with everything that was in it', async () => {
+    await store.dataSource.undoLastMigration();
+    await store.trials.insert(trial());
+    await store.close();
+    store = await openStore(folder);
+    expect(await store.trials.count()).toBe(1);
+    expect(await store.recordings.count()).toBe(0);
   });
 
   it('opens again with what was written', async () => {

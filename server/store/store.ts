@@ -3,9 +3,10 @@ import { join } from 'node:path';
 import { DataSource, type EntityManager, type Repository } from 'typeorm';
 import * as entities from './entities.ts';
 import { First1764000000000 } from './migrations/0001-first.ts';
+import { RoomTone1764100000000 } from './migrations/0002-room-tone.ts';
 
 /** Migrations in the order in which they are run. */
-export const MIGRATIONS = [First1764000000000];
+export const MIGRATIONS = [First1764000000000, RoomTone1764100000000];
 
 const repositories = (from: EntityManager) => ({
   trials: from.getRepository(entities.TrialEntity),

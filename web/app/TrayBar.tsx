@@ -58,6 +58,11 @@ export function TrayBar({ trialId }: { trialId: string }) {
           </option>
         ))}
       </Form.Select>
+      {entries.length === 2 && recorded.length === 2 && (
+        <Button variant="outline" className="text-nowrap" onClick={() => navigate(`/trials/${trialId}/takes/pair/${recorded.map((each) => each.id).join('/')}`)}>
+          Difference
+        </Button>
+      )}
       <Button
         variant="dark-ink"
         className="text-nowrap"

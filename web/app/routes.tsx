@@ -10,6 +10,8 @@ const RunSheet = lazy(() => import('../stages/plan/RunSheet.tsx'));
 const Field = lazy(() => import('../stages/field/Field.tsx'));
 const Takes = lazy(() => import('../stages/takes/Takes.tsx'));
 const Inside = lazy(() => import('../stages/takes/Inside.tsx'));
+const Pair = lazy(() => import('../stages/takes/Pair.tsx'));
+const Methods = lazy(() => import('../stages/methods/Methods.tsx'));
 const Listen = lazy(() => import('../stages/listen/Listen.tsx'));
 const Blind = lazy(() => import('../stages/listen/Blind.tsx'));
 const Verdict = lazy(() => import('../stages/verdict/Verdict.tsx'));
@@ -40,6 +42,7 @@ function Lost() {
 /** Every view has an address of its own, which can be sent and reloaded. */
 export const router = createBrowserRouter([
   { path: '/', element: alone(<Trials />) },
+  { path: '/methods', element: alone(<Methods />) },
   { path: '/listen/:listenerId', element: alone(<Blind />) },
   {
     path: '/trials/:trialId',
@@ -52,6 +55,7 @@ export const router = createBrowserRouter([
       { path: 'plan/run-sheet', element: <RunSheet /> },
       { path: 'field', element: <Field />, handle: { plain: true } },
       { path: 'takes', element: <Takes /> },
+      { path: 'takes/pair/:recordingId/:otherId', element: <Pair /> },
       { path: 'takes/:recordingId', element: <Inside /> },
       { path: 'listen', element: <Listen /> },
       { path: 'verdict', element: <Verdict /> },

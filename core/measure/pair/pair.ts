@@ -18,6 +18,12 @@ const JUDGED_TO_HZ = 10_000;
 const NOTHING = 1e-14;
 const MOST_SNR_DB = 120;
 
+/** A pair with what could not be measured and why. */
+export interface ComparedPair {
+  pair: PairGroup;
+  warnings: string[];
+}
+
 const NONE: PairGroup = {
   latencyMs: null,
   driftPpm: null,

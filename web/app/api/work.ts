@@ -1,8 +1,9 @@
 import type { LogLine } from '@marvet/core/domain/logLine';
 import type { Plan, PlanDraft } from '@marvet/core/domain/plan';
-import type { Assignment, AudioFile, MeasureState, RecordingDetail } from '@marvet/core/domain/recording';
+import type { Assignment, AudioFile, MeasureState, RecordingDetail, RoomToneMark } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
 import type { MeasureId } from '@marvet/core/measure/catalogue';
+import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { api } from './base.ts';
 
 /** One recording in a table: its place, its file and its figures. */
@@ -44,6 +45,9 @@ export const {
   useAssignFileMutation,
   useCancelMeasuringMutation,
   useMeasureAgainMutation,
+  useMeasureManyMutation,
+  useMarkRoomToneMutation,
+  usePairQuery,
 } = workApi.injectEndpoints({
   endpoints: (build) => ({
     savePlan: build.mutation<Plan, { trialId: string; draft: PlanDraft }>({
@@ -73,6 +77,17 @@ export const {
     cancelMeasuring: build.mutation<void, { trialId: string; fileId: string }>({
       query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/cancel`, method: 'POST' }),
       invalidatesTags: ['Files'],
+    }),
+    measureMany: build.mutation<{ files: number }, { trialId: string; which: 'all' | 'old' }>({
+      query: ({ trialId, which }) => ({ url: `trials/${trialId}/files/measure`, method: 'POST', body: { which } }),
+      invalidatesTags: ['Files', 'Recordings'],
+    }),
+    markRoomTone: build.mutation<void, { trialId: string; id: string } & RoomToneMark>({
+      query: ({ trialId, id, roomTone }) => ({ url: `trials/${trialId}/recordings/${id}/room-tone`, method: 'PUT', body: { roomTone } }),
+      invalidatesTags: ['Files', 'Recordings'],
+    }),
+    pair: build.query<ComparedPair, { trialId: string; id: string; other: string }>({
+      query: ({ trialId, id, other }) => `trials/${trialId}/recordings/${id}/pair/${other}`,
     }),
     measureAgain: build.mutation<void, { trialId: string; fileId: string }>({
       query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/measure`, method: 'POST' }),

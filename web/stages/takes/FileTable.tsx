@@ -1,11 +1,12 @@
 import type { AudioFile } from '@marvet/core/domain/recording';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
+import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';
 import { RefreshCw, Square, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
-import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation } from '../../app/api/work.ts';
+import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation, useMeasureManyMutation } from '../../app/api/work.ts';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
@@ -32,6 +33,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
   const [assigning, setAssigning] = useState<AudioFile | null>(null);
   const [cancel] = useCancelMeasuringMutation();
   const [again] = useMeasureAgainMutation();
+  const [many] = useMeasureManyMutation();
   const bin = useBin(trialId, 'file');
   const told = useTold();
   const rows = useMemo(() => {
@@ -105,8 +107,19 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
       ] as ColumnDef<Row, unknown>[],
     [progress, again, cancel, bin, told, trialId],
   );
+  const old = files.filter((file) => file.state === 'done' && file.methodVersion !== METHOD_VERSION).length;
   return (
     <>
+      <div className="filters mb-2">
+        <Button size="sm" variant="outline" onClick={() => void told(many({ trialId, which: 'all' }))}>
+          Measure all again
+        </Button>
+        {old > 0 && (
+          <Button size="sm" variant="primary" onClick={() => void told(many({ trialId, which: 'old' }))}>
+            Measure the {old} of an older method again
+          </Button>
+        )}
+      </div>
       <VirtualTable label="Table of files" rows={rows} columns={columns} rowKey={(row) => row.id} sorting={sorting} onSorting={setSorting} />
       {assigning && (
         <AssignDialog

@@ -1,24 +1,22 @@
 import type { RecordingDetail } from '@marvet/core/domain/recording';
 import { slateLabel } from '@marvet/core/domain/take';
-import { MEASURE_IDS, MEASURES, measureText, measureValue } from '@marvet/core/measure/catalogue';
+import { type AudioEvent, METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
-import { useRecordingQuery, useTakesQuery } from '../../app/api/work.ts';
+import { useMeasureAgainMutation, useRecordingQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { useTold } from '../../parts/useTold.ts';
+import { EventList } from './EventList.tsx';
+import { FiguresTable } from './FiguresTable.tsx';
 import { LevelLanes } from './LevelLanes.tsx';
-import { SafePlayer } from './SafePlayer.tsx';
+import { RoomTone } from './RoomTone.tsx';
+import { SafePlayer, type Seek } from './SafePlayer.tsx';
 import { SpectrumChart } from './SpectrumChart.tsx';
-
-const GROUPS: [string, string][] = [
-  ['levels', 'Levels'],
-  ['loudness', 'Loudness'],
-  ['activity', 'Speech'],
-  ['noise', 'Noise'],
-  ['spectrum', 'Spectrum'],
-];
+import { useTimeWindow, WindowButtons } from './TimeWindow.tsx';
 
 /** Inside one recording: level over time with words and pauses, spectrum, every figure. */
 export default function Inside() {
@@ -27,8 +25,6 @@ export default function Inside() {
   const query = useRecordingQuery({ trialId, id: recordingId });
   const takes = useTakesQuery(trialId);
   const words = useTrialWords(trialId);
-  const [atS, setAtS] = useState(0);
-  const [seekTo, setSeekTo] = useState<{ atS: number } | null>(null);
   return (
     <Loaded of={[query, takes]}>
       {() => {
@@ -44,27 +40,48 @@ export default function Inside() {
               <span>{chain?.name}</span>
               <span className="soft">{take && words.condition(take)}</span>
             </div>
-            {recording.report && recording.series ? (
-              <>
-                <Sheet title="Level over time, dBFS" aside={<span className="small soft">RMS of 50 ms; click to go there</span>}>
-                  <LevelLanes series={recording.series} report={recording.report} atS={atS} onSeek={(seconds) => setSeekTo({ atS: seconds })} />
-                  <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label="This recording" onTime={setAtS} seekTo={seekTo} />
-                </Sheet>
-                <div className="columns">
-                  <Sheet title="Third-octave spectrum, dBFS">
-                    <SpectrumChart spectrum={recording.report.spectrum} />
-                  </Sheet>
-                  <Remarks recording={recording} />
-                </div>
-                <Figures recording={recording} />
-              </>
-            ) : (
-              <Remarks recording={recording} />
-            )}
+            {recording.report && recording.series ? <Measured recording={recording} /> : <Remarks recording={recording} />}
           </>
         );
       }}
     </Loaded>
+  );
+}
+
+function Measured({ recording }: { recording: RecordingDetail }) {
+  const { report, series, file, trialId } = recording;
+  const lengthS = Math.max((series?.rmsDbfs.length ?? 0) * (series?.stepS ?? 0), 0.1);
+  const time = useTimeWindow(lengthS);
+  const [atS, setAtS] = useState(0);
+  const [seekTo, setSeekTo] = useState<Seek | null>(null);
+  const [again] = useMeasureAgainMutation();
+  const told = useTold();
+  if (!report || !series) return null;
+  const hear = (event: AudioEvent) => setSeekTo({ atS: Math.max(0, event.startS - 1), untilS: event.endS + 1 });
+  return (
+    <>
+      {file.methodVersion !== METHOD_VERSION && (
+        <p className="caution p-2 mb-0" role="status">
+          These figures are of an older method.{' '}
+          <Button size="sm" variant="outline" onClick={() => void told(again({ trialId, fileId: recording.fileId }))}>
+            Measure again
+          </Button>
+        </p>
+      )}
+      <Sheet title="Level over time, dBFS" aside={<WindowButtons time={time} atS={atS} />}>
+        <LevelLanes label="Level over time" series={series} report={report} window={time.window} atS={atS} onSeek={(seconds) => setSeekTo({ atS: seconds })} onEvent={hear} />
+        <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label="This recording" onTime={setAtS} seekTo={seekTo} />
+        <RoomTone recording={recording} shown={time.window} />
+      </Sheet>
+      <div className="columns">
+        <Sheet title="Third-octave spectrum, dBFS">
+          <SpectrumChart spectrum={report.spectrum} />
+        </Sheet>
+        <EventList report={report} onEvent={hear} />
+      </div>
+      <FiguresTable report={report} />
+      <Remarks recording={recording} />
+    </>
   );
 }
 
@@ -97,30 +114,6 @@ function Remarks({ recording: { file, channelIndex, trackName } }: { recording: 
           ))}
         </ul>
       )}
-    </Sheet>
-  );
-}
-
-function Figures({ recording: { report } }: { recording: RecordingDetail }) {
-  return (
-    <Sheet title="All figures">
-      <div className="figures">
-        {GROUPS.map(([group, title]) => (
-          <div key={group}>
-            <h3 className="soft small">{title}</h3>
-            <table className="plain">
-              <tbody>
-                {MEASURE_IDS.filter((id) => id.startsWith(`${group}.`)).map((id) => (
-                  <tr key={id}>
-                    <td>{MEASURES[id].label}</td>
-                    <td className="num">{report && measureText(id, measureValue(report, id))}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        ))}
-      </div>
     </Sheet>
   );
 }

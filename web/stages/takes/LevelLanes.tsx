@@ -1,91 +1,145 @@
-import type { ChannelReport, LevelSeries } from '@marvet/core/measure/report.types';
+import { EVENT_NAMES, eventText } from '@marvet/core/measure/eventWords';
+import { type AudioEvent, type ChannelReport, EVENT_KINDS, type LevelSeries, type Span } from '@marvet/core/measure/report.types';
+import { useId } from 'react';
 
 const WIDTH = 1000;
-const LEFT = 64;
+const LEFT = 76;
+const RIGHT = 8;
 const PLOT = { top: 8, height: 150 };
 const LANE = 20;
 const TOP_DB = 0;
 const BOTTOM_DB = -90;
 
 interface LevelLanesProps {
+  label: string;
   series: LevelSeries;
   report: ChannelReport;
+  /** What is shown, in seconds of the file. */
+  window: Span;
   atS: number;
   onSeek: (seconds: number) => void;
+  onEvent: (event: AudioEvent) => void;
 }
 
-/** Level over time with lanes for words and pauses under it. */
-export function LevelLanes({ series, report, atS, onSeek }: LevelLanesProps) {
-  const lengthS = Math.max(series.rmsDbfs.length * series.stepS, 0.1);
-  const x = (seconds: number) => LEFT + (seconds / lengthS) * (WIDTH - LEFT - 8);
-  const y = (db: number) => PLOT.top + ((TOP_DB - Math.max(BOTTOM_DB, Math.min(TOP_DB, db))) / (TOP_DB - BOTTOM_DB)) * PLOT.height;
+/** Level over time with lanes for words, pauses and each kind of event under it. */
+export function LevelLanes({ label, series, report, window: [fromS, toS], atS, onSeek, onEvent }: LevelLanesProps) {
+  const clip = useId();
+  const shownS = Math.max(toS - fromS, 0.05);
+  const x = (seconds: number) => LEFT + ((seconds - fromS) / shownS) * (WIDTH - LEFT - RIGHT);
   const base = PLOT.top + PLOT.height;
-  const merged = Math.max(1, Math.ceil(series.rmsDbfs.length / 1400));
-  const points = Array.from({ length: Math.ceil(series.rmsDbfs.length / merged) }, (_, index) => {
-    const part = series.rmsDbfs.slice(index * merged, (index + 1) * merged);
-    return `${x((index + 0.5) * merged * series.stepS).toFixed(1)},${y(Math.max(...part)).toFixed(1)}`;
-  });
-  const lanes = [
+  const y = (db: number) => PLOT.top + ((TOP_DB - Math.max(BOTTOM_DB, Math.min(TOP_DB, db))) / (TOP_DB - BOTTOM_DB)) * PLOT.height;
+  const kinds = EVENT_KINDS.filter((kind) => report.events?.some((event) => event.kind === kind));
+  const spans: { name: string; className: string; spans: Span[] }[] = [
     { name: 'words', spans: report.activity.speech, className: 'words' },
     { name: 'pauses', spans: report.activity.pause, className: 'pause' },
   ];
-  const everyS = [0.5, 1, 2, 5, 10, 30, 60, 300, 600].find((seconds) => lengthS / seconds <= 14) ?? 3600;
-  const height = base + 12 + lanes.length * LANE + 22;
-  const seek = (event: React.MouseEvent<SVGSVGElement>) => {
+  const seen = ([start, end]: Span) => end >= fromS && start <= toS;
+  const laneY = (lane: number) => base + 13 + lane * LANE;
+  const lanes = spans.length + kinds.length;
+  const height = base + 12 + lanes * LANE + 22;
+  const click = (event: React.MouseEvent<SVGSVGElement>) => {
+    const chosen = (event.target as Element).getAttribute('data-event');
+    const happened = chosen === null ? undefined : report.events[Number(chosen)];
+    if (happened) return onEvent(happened);
     const box = event.currentTarget.getBoundingClientRect();
-    const seconds = ((((event.clientX - box.left) / box.width) * WIDTH - LEFT) / (WIDTH - LEFT - 8)) * lengthS;
-    onSeek(Math.max(0, Math.min(lengthS, seconds)));
+    const seconds = fromS + ((((event.clientX - box.left) / box.width) * WIDTH - LEFT) / (WIDTH - LEFT - RIGHT)) * shownS;
+    onSeek(Math.max(fromS, Math.min(toS, seconds)));
   };
   const step = (event: React.KeyboardEvent) => {
-    const by = { ArrowLeft: -1, ArrowRight: 1, Home: -lengthS, End: lengthS }[event.key];
+    if (event.target !== event.currentTarget) return;
+    const by = { ArrowLeft: -shownS / 20, ArrowRight: shownS / 20, Home: -Number.MAX_VALUE, End: Number.MAX_VALUE }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    onSeek(Math.max(0, Math.min(lengthS, atS + by)));
+    onSeek(Math.max(fromS, Math.min(toS, atS + by)));
   };
-  const summary = `${report.activity.speech.length} stretches of words and ${report.activity.pause.length} pauses in ${lengthS.toFixed(1)} s`;
+  const summary = `${report.activity.speech.length} stretches of words, ${report.activity.pause.length} pauses, ${report.events?.length ?? 0} events`;
   return (
     <svg
       className="lane-chart"
       viewBox={`0 0 ${WIDTH} ${height}`}
       role="slider"
       tabIndex={0}
-      aria-label={`Level over time: ${summary}`}
-      aria-valuemin={0}
-      aria-valuemax={lengthS}
-      aria-valuenow={atS}
+      aria-label={`${label}: ${summary}`}
+      aria-valuemin={fromS}
+      aria-valuemax={toS}
+      aria-valuenow={Math.max(fromS, Math.min(toS, atS))}
       aria-valuetext={`${atS.toFixed(1)} s`}
-      onClick={seek}
+      onClick={click}
       onKeyDown={step}
     >
+      <clipPath id={clip}>
+        <rect x={LEFT} y={0} width={WIDTH - LEFT - RIGHT} height={height} />
+      </clipPath>
       {[0, -20, -40, -60, -80].map((db) => (
         <g key={db}>
-          <line className="grid" x1={LEFT} x2={WIDTH - 8} y1={y(db)} y2={y(db)} />
+          <line className="grid" x1={LEFT} x2={WIDTH - RIGHT} y1={y(db)} y2={y(db)} />
           <text x={LEFT - 8} y={y(db) + 4} textAnchor="end">
             {db === 0 ? '0' : `−${-db}`}
           </text>
         </g>
       ))}
-      <path className="level" d={`M${x(0)},${base} L${points.join(' L')} L${x(lengthS)},${base} Z`} />
-      {lanes.map((lane, index) => (
-        <g key={lane.name}>
-          <text x={LEFT - 8} y={base + 24 + index * LANE} textAnchor="end">
-            {lane.name}
-          </text>
-          {lane.spans.map(([start, end]) => (
-            <rect key={start} className={lane.className} x={x(start)} width={Math.max(1, x(end) - x(start))} y={base + 13 + index * LANE} height={12}>
+      <g clipPath={`url(#${clip})`}>
+        <path className="level" d={levelPath(series, fromS, toS, x, y, base)} />
+        {spans.map((lane, index) =>
+          lane.spans.filter(seen).map(([start, end]) => (
+            <rect key={`${lane.name} ${start}`} className={lane.className} x={x(start)} width={Math.max(1, x(end) - x(start))} y={laneY(index)} height={12}>
               <title>
                 {lane.name} {start.toFixed(2)} to {end.toFixed(2)} s
               </title>
             </rect>
-          ))}
-        </g>
-      ))}
-      {Array.from({ length: Math.floor(lengthS / everyS) + 1 }, (_, index) => (
-        <text key={`at ${index * everyS}`} x={x(index * everyS)} y={height - 4} textAnchor="middle">
-          {index * everyS} s
+          )),
+        )}
+        {kinds.map((kind, index) =>
+          report.events
+            .filter((event) => event.kind === kind && seen([event.startS, event.endS]))
+            .map((event) => (
+              <rect
+                key={`${kind} ${event.startS}`}
+                className={`event ${kind}`}
+                x={x(event.startS) - 1}
+                width={Math.max(5, x(event.endS) - x(event.startS) + 2)}
+                y={laneY(spans.length + index)}
+                height={13}
+                data-event={report.events.indexOf(event)}
+              >
+                <title>{eventText(event)}; click to hear it</title>
+              </rect>
+            )),
+        )}
+        {atS >= fromS && atS <= toS && atS > 0 && <line className="playhead" x1={x(atS)} x2={x(atS)} y1={PLOT.top} y2={base + 8 + lanes * LANE} />}
+      </g>
+      {[...spans.map((lane) => lane.name), ...kinds.map((kind) => EVENT_NAMES[kind])].map((name, index) => (
+        <text key={name} x={LEFT - 8} y={laneY(index) + 11} textAnchor="end">
+          {name}
         </text>
       ))}
-      {atS > 0 && <line className="playhead" x1={x(atS)} x2={x(atS)} y1={PLOT.top} y2={base + 8 + lanes.length * LANE} />}
+      {ticks(fromS, toS).map(({ atS: tick, text }) => (
+        <text key={text} x={x(tick)} y={height - 4} textAnchor="middle">
+          {text}
+        </text>
+      ))}
     </svg>
   );
+}
+
+function levelPath(series: LevelSeries, fromS: number, toS: number, x: (seconds: number) => number, y: (db: number) => number, base: number): string {
+  const first = Math.max(0, Math.floor(fromS / series.stepS) - 1);
+  const end = Math.min(series.rmsDbfs.length, Math.ceil(toS / series.stepS) + 1);
+  const merged = Math.max(1, Math.ceil((end - first) / 1400));
+  const points: string[] = [];
+  for (let at = first; at < end; at += merged) {
+    const part = series.rmsDbfs.slice(at, Math.min(end, at + merged));
+    points.push(`${x((at + part.length / 2) * series.stepS).toFixed(1)},${y(Math.max(...part)).toFixed(1)}`);
+  }
+  return `M${x(first * series.stepS).toFixed(1)},${base} L${points.join(' L')} L${x(end * series.stepS).toFixed(1)},${base} Z`;
+}
+
+function ticks(fromS: number, toS: number): { atS: number; text: string }[] {
+  const everyS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 300, 600].find((seconds) => (toS - fromS) / seconds <= 14) ?? 3600;
+  const digits = everyS < 1 ? 1 : 0;
+  const first = Math.ceil(fromS / everyS - 1e-9);
+  return Array.from({ length: Math.floor(toS / everyS + 1e-9) - first + 1 }, (_, index) => ({
+    atS: (first + index) * everyS,
+    text: `${((first + index) * everyS).toFixed(digits)} s`,
+  }));
 }

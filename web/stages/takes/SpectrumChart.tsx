@@ -2,9 +2,7 @@ import { THIRD_OCTAVE_NAMES_HZ } from '@marvet/core/audio/bands';
 import { signed } from '@marvet/core/measure/catalogue';
 import type { SpectrumGroup } from '@marvet/core/measure/report.types';
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-
-const hzText = (hz: number) => (hz >= 1000 ? `${hz / 1000}k` : String(hz));
-const TICKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000];
+import { HZ_TICKS, hzText } from './hertz.ts';
 
 /** Words and pauses in third-octave bands, with the table behind. */
 export function SpectrumChart({ spectrum }: { spectrum: SpectrumGroup }) {
@@ -19,7 +17,7 @@ export function SpectrumChart({ spectrum }: { spectrum: SpectrumGroup }) {
             type="number"
             scale="log"
             domain={[20, 20000]}
-            ticks={TICKS}
+            ticks={HZ_TICKS}
             tickFormatter={hzText}
             stroke="var(--soft)"
             fontSize={12}

@@ -6,6 +6,7 @@ import { useFilesQuery, usePlanQuery, useRecordingsQuery, useTakesQuery } from '
 import { useTrialId } from '../../app/trialData.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
+import { FigureMatrix } from './FigureMatrix.tsx';
 import { FileTable } from './FileTable.tsx';
 import { RecordingTable } from './RecordingTable.tsx';
 import { Uploads } from './Uploads.tsx';
@@ -20,12 +21,13 @@ export default function Takes() {
   const plan = usePlanQuery(trialId);
   const chains = useChainsQuery(trialId);
   const [search, changeAddress] = useAddress();
-  const view = search.get('view') === 'files' ? 'files' : 'recordings';
+  const asked = search.get('view');
+  const view = asked === 'files' || asked === 'figures' ? asked : 'recordings';
   const loose = useMemo(() => {
     const withGap = new Set(recordings.data?.filter((recording) => recording.candidateId === null || recording.takeId === null).map((recording) => recording.fileId));
     return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
   }, [recordings.data, files.data]);
-  const choose = (next: string | null) => changeAddress({ view: next === 'files' ? 'files' : null });
+  const choose = (next: string | null) => changeAddress({ view: next === 'recordings' ? null : next });
   return (
     <>
       <Uploads trialId={trialId} />
@@ -35,12 +37,17 @@ export default function Takes() {
             <Empty>No audio yet. Name files by slate (S022_T01.wav) or let the recorder write scene and take; they find their takes by themselves.</Empty>
           ) : (
             <Sheet
-              title={view === 'files' ? 'Files' : 'Recordings'}
+              title={{ files: 'Files', figures: 'Figures over the plan', recordings: 'Recordings' }[view]}
               aside={
                 <Nav variant="underline" activeKey={view} onSelect={choose}>
                   <Nav.Item>
                     <Nav.Link as="button" type="button" eventKey="recordings">
                       Recordings <span className="mono small">{recordings.data!.length}</span>
+                    </Nav.Link>
+                  </Nav.Item>
+                  <Nav.Item>
+                    <Nav.Link as="button" type="button" eventKey="figures">
+                      Figures over the plan
                     </Nav.Link>
                   </Nav.Item>
                   <Nav.Item>
@@ -52,7 +59,9 @@ export default function Takes() {
                 </Nav>
               }
             >
-              {view === 'files' ? (
+              {view === 'figures' ? (
+                <FigureMatrix trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
+              ) : view === 'files' ? (
                 <FileTable trialId={trialId} files={files.data!} recordings={recordings.data!} takes={takes.data!} progress={progress} />
               ) : (
                 <RecordingTable trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />

@@ -1,0 +1,87 @@
+import type { Chain } from '@marvet/core/domain/chain';
+import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor';
+import type { Plan } from '@marvet/core/domain/plan';
+import { TAPE_KINDS } from '@marvet/core/domain/tape';
+import { signed } from '@marvet/core/measure/catalogue';
+import { type FigurePoint, figureGrid } from '@marvet/core/plan/figureGrid';
+import { levelLabel } from '@marvet/core/plan/words';
+import Form from 'react-bootstrap/Form';
+import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { Field } from '../../parts/fields.tsx';
+import { useAddress } from '../../parts/useAddress.ts';
+
+interface FactorChartProps {
+  points: FigurePoint[];
+  plan: Plan;
+  chains: Chain[];
+  unit: string;
+  digits: number;
+  label: string;
+}
+
+const DASHES = ['', '6 3', '2 3', '8 3 2 3', '12 4'];
+
+/** The figure along the levels of one factor: a line a candidate, each point the median over everything else. */
+export function FactorChart({ points, plan, chains, unit, digits, label }: FactorChartProps) {
+  const [search, changeAddress] = useAddress();
+  const varied = CONDITION_KINDS.filter((kind) => new Set(points.map((point) => point.condition[kind])).size > 1);
+  const asked = search.get('along') as ConditionKind | null;
+  const kind = asked && varied.includes(asked) ? asked : varied.includes('distance') ? 'distance' : varied[0];
+  if (!kind) return null;
+  const cells = figureGrid(points, (point) => `${point.condition[kind]} ${point.candidateId}`);
+  const levels = (plan.factors.find((factor) => factor.kind === kind)?.levels ?? []).filter((level) => points.some((point) => point.condition[kind] === level.id));
+  const rows = levels.map((level) => ({
+    level: levelLabel(plan.factors, kind, level.id),
+    ...Object.fromEntries(chains.map((chain) => [chain.id, cells.get(`${level.id} ${chain.id}`)?.median ?? null])),
+  }));
+  return (
+    <div className="mt-3">
+      <div className="filters mb-2">
+        <Field label={`${label} along`}>
+          {(id) => (
+            <Form.Select id={id} size="sm" value={kind} onChange={(event) => changeAddress({ along: event.target.value })}>
+              {varied.map((each) => (
+                <option key={each} value={each}>
+                  {each}
+                </option>
+              ))}
+            </Form.Select>
+          )}
+        </Field>
+        <span className="small soft mb-1">Medians over everything else; the matrix above is the table behind.</span>
+      </div>
+      <ResponsiveContainer width="100%" height={260}>
+        <LineChart data={rows} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>
+          <CartesianGrid stroke="var(--rule)" />
+          <XAxis dataKey="level" stroke="var(--soft)" fontSize={12} padding={{ left: 40, right: 40 }} />
+          <YAxis
+            stroke="var(--soft)"
+            fontSize={12}
+            width={58}
+            domain={['auto', 'auto']}
+            tickFormatter={(value: number) => signed(value, Math.min(1, digits))}
+            label={{ value: unit, angle: -90, position: 'insideLeft', offset: 10, fill: 'var(--soft)', fontSize: 12 }}
+          />
+          <Tooltip
+            contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
+            formatter={(value) => (typeof value === 'number' ? `${signed(value, digits)} ${unit}` : 'not measured')}
+          />
+          <Legend />
+          {chains.map((chain, index) => (
+            <Line
+              key={chain.id}
+              dataKey={chain.id}
+              name={`${chain.tape.letters} ${chain.name}`}
+              stroke={TAPE_KINDS[chain.tape.kind]?.colour ?? 'var(--ink)'}
+              strokeDasharray={DASHES[index % DASHES.length]}
+              strokeWidth={2.5}
+              dot={{ r: 4 }}
+              isAnimationActive={false}
+              connectNulls
+            />
+          ))}
+        </LineChart>
+      </ResponsiveContainer>
+    </div>
+  );
+}

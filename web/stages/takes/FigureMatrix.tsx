@@ -1,0 +1,144 @@
+import type { Chain } from '@marvet/core/domain/chain';
+import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor';
+import type { Plan } from '@marvet/core/domain/plan';
+import { isSpoiled, type Take } from '@marvet/core/domain/take';
+import { MEASURE_IDS, MEASURES, type MeasureId, measureText, signed } from '@marvet/core/measure/catalogue';
+import { type FigurePoint, figureGrid, placeInRange } from '@marvet/core/plan/figureGrid';
+import { levelLabel } from '@marvet/core/plan/words';
+import { useMemo } from 'react';
+import Form from 'react-bootstrap/Form';
+import { useNavigate } from 'react-router';
+import type { RecordingRow } from '../../app/api/work.ts';
+import { Field } from '../../parts/fields.tsx';
+import { Empty } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+import { useAddress } from '../../parts/useAddress.ts';
+import { FactorChart } from './FactorChart.tsx';
+
+interface FigureMatrixProps {
+  trialId: string;
+  recordings: RecordingRow[];
+  takes: Take[];
+  plan: Plan;
+  chains: Chain[];
+}
+
+const ACROSS: ConditionKind = 'distance';
+const DOWN = CONDITION_KINDS.filter((kind) => kind !== ACROSS);
+
+/** One figure over the whole plan: conditions down, candidates and distances across, a cell the darker the better. */
+export function FigureMatrix({ trialId, recordings, takes, plan, chains }: FigureMatrixProps) {
+  const [search, changeAddress] = useAddress();
+  const navigate = useNavigate();
+  const asked = search.get('figure') as MeasureId | null;
+  const id = asked && MEASURE_IDS.includes(asked) ? asked : 'noise.snrDb';
+  const points = useMemo(() => pointsOf(recordings, takes, id), [recordings, takes, id]);
+  const label = (kind: ConditionKind, levelId: string) => levelLabel(plan.factors, kind, levelId);
+  const rowKey = (point: Pick<FigurePoint, 'condition'>) => DOWN.map((kind) => point.condition[kind]).join('|');
+  const cells = useMemo(() => figureGrid(points, (point) => `${DOWN.map((kind) => point.condition[kind]).join('|')} ${point.candidateId} ${point.condition[ACROSS]}`), [points]);
+  const rows = [...new Map(points.map((point) => [rowKey(point), point.condition])).entries()];
+  const order = (kind: ConditionKind) => plan.factors.find((factor) => factor.kind === kind)?.levels.map((level) => level.id) ?? [];
+  rows.sort(([, a], [, b]) => DOWN.map((kind) => order(kind).indexOf(a[kind]) - order(kind).indexOf(b[kind])).find((by) => by !== 0) ?? 0);
+  const distances = order(ACROSS).filter((level) => points.some((point) => point.condition[ACROSS] === level));
+  const candidates = chains.filter((chain) => points.some((point) => point.candidateId === chain.id));
+  const medians = [...cells.values()].map((cell) => cell.median);
+  const { unit, better, digits } = MEASURES[id];
+  return (
+    <>
+      <div className="filters mb-2">
+        <Field label="Figure">
+          {(fieldId) => (
+            <Form.Select id={fieldId} size="sm" value={id} onChange={(event) => changeAddress({ figure: event.target.value })}>
+              {MEASURE_IDS.map((each) => (
+                <option key={each} value={each}>
+                  {MEASURES[each].label}
+                  {MEASURES[each].unit && `, ${MEASURES[each].unit}`}
+                </option>
+              ))}
+            </Form.Select>
+          )}
+        </Field>
+        {medians.length > 0 && <Scale least={Math.min(...medians)} most={Math.max(...medians)} id={id} />}
+      </div>
+      {points.length === 0 ? (
+        <Empty>No judged take has this figure. Not every figure can be measured on every recording.</Empty>
+      ) : (
+        <>
+          <section className="sheet-scroll" tabIndex={0} aria-label="Figure over the plan">
+            <table className="matrix figures-matrix">
+              <thead>
+                <tr>
+                  <th rowSpan={2}>{DOWN.join(', ')}</th>
+                  {candidates.map((chain) => (
+                    <th key={chain.id} colSpan={distances.length} className="matrix-tape">
+                      <TapeMark tape={chain.tape} name={chain.name} />
+                    </th>
+                  ))}
+                </tr>
+                <tr>
+                  {candidates.flatMap((chain) =>
+                    distances.map((distance) => (
+                      <th key={chain.id + distance} className="mono">
+                        {label(ACROSS, distance)}
+                      </th>
+                    )),
+                  )}
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map(([key, condition]) => (
+                  <tr key={key}>
+                    <th scope="row">{DOWN.map((kind) => label(kind, condition[kind])).join(', ')}</th>
+                    {candidates.flatMap((chain) =>
+                      distances.map((distance) => {
+                        const cell = cells.get(`${key} ${chain.id} ${distance}`);
+                        if (!cell) return <td key={chain.id + distance} />;
+                        const place = placeInRange(cell.median, medians);
+                        return (
+                          <td key={chain.id + distance}>
+                            <button
+                              type="button"
+                              className="figure-cell mono"
+                              style={{ '--share': `${Math.round(60 * (better === 'lower' ? 1 - place : place))}%` } as React.CSSProperties}
+                              aria-label={`${chain.name}, ${label(ACROSS, distance)}, ${DOWN.map((kind) => label(kind, condition[kind])).join(', ')}: ${measureText(id, cell.median)}, look inside`}
+                              onClick={() => navigate(`/trials/${trialId}/takes/${cell.points[0]?.recordingId}`)}
+                            >
+                              {signed(cell.median, digits)}
+                            </button>
+                          </td>
+                        );
+                      }),
+                    )}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+          <FactorChart points={points} plan={plan} chains={candidates} unit={unit} digits={digits} label={MEASURES[id].label} />
+        </>
+      )}
+    </>
+  );
+}
+
+function Scale({ least, most, id }: { least: number; most: number; id: MeasureId }) {
+  const { better, digits, unit } = MEASURES[id];
+  const ends = better === 'lower' ? [most, least] : [least, most];
+  const [pale, dark] = ends.map((value) => signed(value, digits)) as [string, string];
+  return (
+    <span className="small mb-1 text-nowrap">
+      <span className="mono">{pale}</span> <span className="scale-bar" aria-hidden /> <span className="mono">{dark}</span> {unit}
+      {better === 'neither' ? '' : ', darker is better'}
+    </span>
+  );
+}
+
+function pointsOf(recordings: RecordingRow[], takes: Take[], id: MeasureId): FigurePoint[] {
+  const byId = new Map(takes.map((take) => [take.id, take]));
+  return recordings.flatMap((recording) => {
+    const take = byId.get(recording.takeId ?? '');
+    const value = recording.figures?.[id];
+    if (!take || isSpoiled(take) || !recording.candidateId || value === undefined) return [];
+    return [{ recordingId: recording.id, candidateId: recording.candidateId, condition: take.condition, value }];
+  });
+}

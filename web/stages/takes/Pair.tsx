@@ -1,0 +1,141 @@
+import { slateLabel } from '@marvet/core/domain/take';
+import { eventText } from '@marvet/core/measure/eventWords';
+import type { AudioEvent, Span } from '@marvet/core/measure/report.types';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { usePairQuery, useRecordingQuery, useTakesQuery } from '../../app/api/work.ts';
+import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+import { LevelLanes } from './LevelLanes.tsx';
+import { BandDifference, PairFigures } from './PairFigures.tsx';
+import { SafePlayer, type Seek } from './SafePlayer.tsx';
+import { useTimeWindow, WindowButtons } from './TimeWindow.tsx';
+
+/** Two takes side by side, aligned: what the one is against the other. The second is the reference. */
+export default function Pair() {
+  const trialId = useTrialId();
+  const { recordingId = '', otherId = '' } = useParams();
+  const own = useRecordingQuery({ trialId, id: recordingId });
+  const other = useRecordingQuery({ trialId, id: otherId });
+  const takes = useTakesQuery(trialId);
+  const pair = usePairQuery({ trialId, id: recordingId, other: otherId });
+  const words = useTrialWords(trialId);
+  const lengthS = Math.max(own.data?.file.format?.durationS ?? 0.1, other.data?.file.format?.durationS ?? 0.1);
+  const time = useTimeWindow(lengthS);
+  const [atS, setAtS] = useState(0);
+  return (
+    <Loaded of={[own, other, takes]}>
+      {() => {
+        const latencyS = (pair.data?.pair.latencyMs ?? 0) / 1000;
+        const sides = [
+          { recording: own.data!, shiftS: latencyS },
+          { recording: other.data!, shiftS: 0 },
+        ];
+        const nameOf = (side: (typeof sides)[number]) => {
+          const take = takes.data!.find((each) => each.id === side.recording.takeId);
+          return `${take ? slateLabel(take) : side.recording.file.name} ${words.chains.get(side.recording.candidateId ?? '')?.name ?? ''}`.trim();
+        };
+        return (
+          <>
+            <div className="row-line">
+              <Link to={`/trials/${trialId}/takes`}>All takes</Link>
+              <h2 className="fs-5">
+                {nameOf(sides[0]!)} against {nameOf(sides[1]!)}
+              </h2>
+              <Link to={`/trials/${trialId}/takes/pair/${otherId}/${recordingId}`}>Turn round</Link>
+            </div>
+            <Sheet title="Level over time, dBFS, aligned" aside={<WindowButtons time={time} atS={atS} />}>
+              {sides.map((side) => (
+                <Track
+                  key={side.recording.id}
+                  name={nameOf(side)}
+                  mark={words.chains.get(side.recording.candidateId ?? '')}
+                  recording={side.recording}
+                  trialId={trialId}
+                  window={[time.window[0] + side.shiftS, time.window[1] + side.shiftS]}
+                  onTime={(seconds) => setAtS(seconds - side.shiftS)}
+                />
+              ))}
+            </Sheet>
+            <Loaded of={[pair]}>
+              {() => (
+                <div className="columns">
+                  <Sheet title="Difference of spectra, dB" aside={<span className="small soft">the first less the second</span>}>
+                    <BandDifference pair={pair.data!.pair} />
+                  </Sheet>
+                  <PairFigures compared={pair.data!} />
+                </div>
+              )}
+            </Loaded>
+            <div className="columns">
+              {sides.map((side) => (
+                <Sheet key={side.recording.id} title={`Events: ${nameOf(side)}`}>
+                  <Happened events={side.recording.report?.events ?? []} />
+                </Sheet>
+              ))}
+            </div>
+          </>
+        );
+      }}
+    </Loaded>
+  );
+}
+
+interface TrackProps {
+  name: string;
+  mark: { tape: Parameters<typeof TapeMark>[0]['tape']; name: string } | undefined;
+  recording: NonNullable<ReturnType<typeof useRecordingQuery>['data']>;
+  trialId: string;
+  window: Span;
+  onTime: (seconds: number) => void;
+}
+
+function Track({ name, mark, recording, trialId, window, onTime }: TrackProps) {
+  const [seekTo, setSeekTo] = useState<Seek | null>(null);
+  const [atS, setAtS] = useState(0);
+  if (!recording.report || !recording.series) return <Empty>{name} has not been measured.</Empty>;
+  return (
+    <div className="mb-3">
+      <div className="row-line small">
+        {mark && <TapeMark tape={mark.tape} name={mark.name} width={44} />} {name}
+      </div>
+      <LevelLanes
+        label={`Level of ${name}`}
+        series={recording.series}
+        report={recording.report}
+        window={window}
+        atS={atS}
+        onSeek={(seconds) => setSeekTo({ atS: seconds })}
+        onEvent={(event) => setSeekTo({ atS: Math.max(0, event.startS - 1), untilS: event.endS + 1 })}
+      />
+      <SafePlayer
+        src={`/api/trials/${trialId}/recordings/${recording.id}/audio`}
+        label={name}
+        seekTo={seekTo}
+        onTime={(seconds) => {
+          setAtS(seconds);
+          onTime(seconds);
+        }}
+      />
+    </div>
+  );
+}
+
+function Happened({ events }: { events: readonly AudioEvent[] }) {
+  if (events.length === 0) return <Empty>None.</Empty>;
+  return (
+    <section className="event-list" tabIndex={0} aria-label="Events">
+      <table className="plain small">
+        <tbody>
+          {events.map((event) => (
+            <tr key={`${event.kind} ${event.startS}`}>
+              <td>{eventText(event)}</td>
+              <td className="num">{event.severityDb.toFixed(0)} dB</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

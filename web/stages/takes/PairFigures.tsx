@@ -1,0 +1,127 @@
+import { THIRD_OCTAVE_HZ, THIRD_OCTAVE_NAMES_HZ } from '@marvet/core/audio/bands';
+import { signed } from '@marvet/core/measure/catalogue';
+import { matchFilterDb } from '@marvet/core/measure/pair/eqMatch';
+import type { ComparedPair } from '@marvet/core/measure/pair/pair';
+import type { MatchFilter, PairGroup } from '@marvet/core/measure/report.types';
+import { Link } from 'react-router';
+import { CartesianGrid, Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { Empty, Sheet } from '../../parts/states.tsx';
+import { HZ_TICKS, hzText } from './hertz.ts';
+
+const FILTER_NAMES: Record<MatchFilter['type'], string> = { peaking: 'bell', lowShelf: 'shelf down from', highShelf: 'shelf up from' };
+
+/** Band differences, and what is left of them behind the equalisation; the table behind. */
+export function BandDifference({ pair }: { pair: PairGroup }) {
+  const known = pair.bandDiffDb.flatMap((value) => value ?? []);
+  if (known.length === 0) return <Empty>There is nothing to compare.</Empty>;
+  const rows = THIRD_OCTAVE_NAMES_HZ.map((hz, band) => {
+    const difference = pair.bandDiffDb[band] ?? null;
+    const filters = pair.eqMatch.reduce((sum, filter) => sum + matchFilterDb(filter, THIRD_OCTAVE_HZ[band] as number), 0);
+    return { hz, difference, equalised: difference === null ? null : difference + filters };
+  });
+  return (
+    <>
+      <ResponsiveContainer width="100%" height={260}>
+        <LineChart data={rows} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>
+          <CartesianGrid stroke="var(--rule)" />
+          <XAxis dataKey="hz" type="number" scale="log" domain={[20, 20000]} ticks={HZ_TICKS} tickFormatter={hzText} stroke="var(--soft)" fontSize={12} />
+          <YAxis
+            stroke="var(--soft)"
+            fontSize={12}
+            width={54}
+            tickFormatter={(value: number) => signed(value, 0)}
+            label={{ value: 'dB', angle: -90, position: 'insideLeft', offset: 12, fill: 'var(--soft)', fontSize: 12 }}
+          />
+          <ReferenceLine y={0} stroke="var(--ink)" />
+          <Tooltip
+            contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
+            formatter={(value) => (typeof value === 'number' ? `${signed(value, 1)} dB` : 'not measured')}
+            labelFormatter={(hz) => `${hz} Hz`}
+          />
+          <Legend />
+          <Line dataKey="difference" stroke="var(--ink)" strokeWidth={2} dot={false} isAnimationActive={false} />
+          <Line dataKey="equalised" stroke="var(--fill)" strokeWidth={2} strokeDasharray="5 4" dot={false} isAnimationActive={false} />
+        </LineChart>
+      </ResponsiveContainer>
+      <details>
+        <summary className="small">The same as a table</summary>
+        <table className="plain small">
+          <thead>
+            <tr>
+              <th className="num">Band Hz</th>
+              <th className="num">Difference dB</th>
+              <th className="num">Equalised dB</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.hz}>
+                <td className="num">{row.hz}</td>
+                <td className="num">{row.difference === null ? '' : signed(row.difference, 1)}</td>
+                <td className="num">{row.equalised === null ? '' : signed(row.equalised, 1)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </details>
+    </>
+  );
+}
+
+/** Timing, level and the equalisation needed. */
+export function PairFigures({ compared: { pair, warnings } }: { compared: ComparedPair }) {
+  const rows: [string, string][] = [
+    ['Later than the second', pair.latencyMs === null ? 'not measured' : `${signed(pair.latencyMs, 2)} ms`],
+    ['Drift', pair.driftPpm === null ? 'not measured' : `${signed(pair.driftPpm, 1)} ppm`],
+    ['Polarity', pair.polarity === null ? 'not measured' : pair.polarity > 0 ? 'same' : 'turned over'],
+    ['Level over the second', pair.levelDiffDb === null ? 'not measured' : `${signed(pair.levelDiffDb, 1)} dB`],
+    ['Spectral distance', pair.spectralDistanceDb === null ? 'not measured' : `${pair.spectralDistanceDb.toFixed(1)} dB`],
+    ['Distance once equalised', pair.matchedDistanceDb === null ? 'not measured' : `${pair.matchedDistanceDb.toFixed(1)} dB`],
+    ['Coherent signal to noise', pair.coherentSnrDb === null ? 'not measured' : `${signed(pair.coherentSnrDb, 0)} dB`],
+  ];
+  return (
+    <Sheet title="Against the second" aside={<Link to="/methods#pair">How this is measured</Link>}>
+      {warnings.map((warning) => (
+        <p key={warning} className="caution p-2">
+          {warning[0]?.toUpperCase()}
+          {warning.slice(1)}. Are these two of the same performance?
+        </p>
+      ))}
+      <table className="plain">
+        <tbody>
+          {rows.map(([label, value]) => (
+            <tr key={label}>
+              <td>{label}</td>
+              <td className="num">{value}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h3 className="small mt-3">Equalisation that brings the first nearest</h3>
+      {pair.eqMatch.length === 0 ? (
+        <p className="small soft mb-0">None would help.</p>
+      ) : (
+        <table className="plain small">
+          <thead>
+            <tr>
+              <th>Filter</th>
+              <th className="num">Hz</th>
+              <th className="num">Gain dB</th>
+              <th className="num">Q</th>
+            </tr>
+          </thead>
+          <tbody>
+            {pair.eqMatch.map((filter) => (
+              <tr key={`${filter.type} ${filter.frequencyHz}`}>
+                <td>{FILTER_NAMES[filter.type]}</td>
+                <td className="num">{filter.frequencyHz.toFixed(0)}</td>
+                <td className="num">{signed(filter.gainDb, 1)}</td>
+                <td className="num">{filter.q.toFixed(1)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </Sheet>
+  );
+}

@@ -1,0 +1,63 @@
+import type { Span } from '@marvet/core/measure/report.types';
+import { ChevronLeft, ChevronRight, ZoomIn, ZoomOut } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useHotkeys } from 'react-hotkeys-hook';
+
+const CLOSEST_S = 0.25;
+
+/** A window on a stretch of time, and what moves it. */
+export interface TimeWindow {
+  window: Span;
+  zoom(factor: number, aboutS?: number): void;
+  pan(share: number): void;
+  show(window: Span): void;
+}
+
+export function useTimeWindow(lengthS: number): TimeWindow {
+  const [window, setWindow] = useState<Span | null>(null);
+  const shown: Span = window ?? [0, lengthS];
+  const width = shown[1] - shown[0];
+  const show = ([fromS, toS]: Span) => {
+    const wide = Math.max(CLOSEST_S, Math.min(lengthS, toS - fromS));
+    const start = Math.max(0, Math.min(lengthS - wide, fromS));
+    setWindow(wide >= lengthS ? null : [start, start + wide]);
+  };
+  return {
+    window: shown,
+    show,
+    zoom(factor, aboutS = (shown[0] + shown[1]) / 2) {
+      const share = (aboutS - shown[0]) / width;
+      show([aboutS - share * width * factor, aboutS + (1 - share) * width * factor]);
+    },
+    pan: (share) => show([shown[0] + share * width, shown[1] + share * width]),
+  };
+}
+
+/** Buttons and keys that move the window. */
+export function WindowButtons({ time, atS }: { time: TimeWindow; atS: number }) {
+  const inside = atS >= time.window[0] && atS <= time.window[1] && atS > 0 ? atS : undefined;
+  useHotkeys('+,=', () => time.zoom(0.5, inside), { description: 'Nearer' });
+  useHotkeys('-', () => time.zoom(2, inside), { description: 'Wider' });
+  useHotkeys('shift+left', () => time.pan(-0.5), { description: 'Earlier' });
+  useHotkeys('shift+right', () => time.pan(0.5), { description: 'Later' });
+  return (
+    <span className="text-nowrap">
+      <Button size="sm" variant="plain" aria-label="Earlier" title="Earlier (Shift and left)" onClick={() => time.pan(-0.5)}>
+        <ChevronLeft size={16} aria-hidden />
+      </Button>
+      <Button size="sm" variant="plain" aria-label="Wider" title="Wider (-)" onClick={() => time.zoom(2, inside)}>
+        <ZoomOut size={16} aria-hidden />
+      </Button>
+      <Button size="sm" variant="plain" aria-label="Nearer" title="Nearer (+)" onClick={() => time.zoom(0.5, inside)}>
+        <ZoomIn size={16} aria-hidden />
+      </Button>
+      <Button size="sm" variant="plain" aria-label="Later" title="Later (Shift and right)" onClick={() => time.pan(0.5)}>
+        <ChevronRight size={16} aria-hidden />
+      </Button>
+      <Button size="sm" variant="plain" onClick={() => time.show([0, Number.MAX_SAFE_INTEGER])}>
+        All
+      </Button>
+    </span>
+  );
+}
