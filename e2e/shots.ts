@@ -61,6 +61,18 @@ const SHOTS: Shot[] = [
       await page.getByRole('slider', { name: /Level over time/ }).waitFor();
     },
   },
+  { name: 'figures', size: WIDE, go: stage('takes?view=figures&figure=intelligibility.sii') },
+  {
+    name: 'difference',
+    size: WIDE,
+    go: async (page, address) => {
+      await stage('takes')(page, address);
+      await page.getByRole('checkbox', { name: /Take 01 Quoinholt Osier/ }).check();
+      await page.getByRole('checkbox', { name: /Take 01 Lowbrack Bittern/ }).check();
+      await page.getByRole('button', { name: 'Difference' }).click();
+      await page.getByText('Coherent signal to noise').waitFor();
+    },
+  },
   { name: 'listen', size: WIDE, go: stage('listen') },
   { name: 'blind', size: WIDE, theme: 'dusk', go: blind },
   { name: 'blind-phone', size: PHONE, go: blind },

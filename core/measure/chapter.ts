@@ -1,8 +1,8 @@
 import { findEvents } from './events/findEvents.ts';
 import type { AudioEvent, Span } from './report.types.ts';
-import { shiftSpans, withoutSpans } from './spans.ts';
+import { shiftSpans, spansAbove, withoutSpans } from './spans.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
-import { coarser, FRAME_S } from './tracks/frames.ts';
+import { coarser, FRAME_S, NOTHING_DB } from './tracks/frames.ts';
 import { findWords, SHORTEST_PAUSE_S, withoutBursts } from './words.ts';
 
 /** Longest stretch that is kept before words and events are told, in seconds; times the channels. */
@@ -47,7 +47,7 @@ export function understand(tracks: ChannelTracks, startS: number, roomTone: Span
   chapter.events = findEvents(chapter, shiftSpans(bursts, startS));
   chapter.pause = roomTone
     ? within(roomTone, startS, endS)
-    : roomToneOf(quiet, [...shiftSpans(bursts, startS), ...chapter.events.map((event): Span => [event.startS, event.endS])]);
+    : roomToneOf(quiet, [...shiftSpans(bursts, startS), ...silences(weighted, startS), ...chapter.events.map((event): Span => [event.startS, event.endS])]);
   return chapter;
 }
 
@@ -56,6 +56,12 @@ function within([from, to]: Span, startS: number, endS: number): Span[] {
   return span[1] > span[0] ? [span] : [];
 }
 
-function roomToneOf(quiet: readonly Span[], events: readonly Span[]): Span[] {
-  return withoutSpans(quiet, events, SHORTEST_PAUSE_S);
+/** Quiet without events and without digital silence, which is no room's tone. */
+function roomToneOf(quiet: readonly Span[], holes: readonly Span[]): Span[] {
+  return withoutSpans(quiet, holes, SHORTEST_PAUSE_S);
+}
+
+function silences(weighted: Float64Array, startS: number): Span[] {
+  const silent = weighted.map((power) => (power < 10 ** (NOTHING_DB / 10) ? 1 : 0));
+  return shiftSpans(spansAbove(silent, 1, 1, FRAME_S), startS);
 }

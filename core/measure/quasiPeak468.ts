@@ -2,8 +2,8 @@ import { amplitudeDb } from '../audio/decibel.ts';
 import { filter468 } from '../audio/weighting468.ts';
 
 /** Two rectifiers side by side, one quick and one slow, and the share of the quick one in the reading. */
-const QUICK = { chargeS: 0.00117, dischargeS: 1, share: 0.444 };
-const SLOW = { chargeS: 0.0757, dischargeS: 2 };
+const QUICK = { chargeS: 0.00117, dischargeS: 1.84, share: 0.444 };
+const SLOW = { chargeS: 0.0757, dischargeS: 20 };
 /** The pauses are gone through again and again until the needle has had this long to settle. */
 const SETTLE_S = 3;
 

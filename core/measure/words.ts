@@ -1,7 +1,7 @@
 import type { Span } from './report.types.ts';
 import { joinSpans, spansAbove, withoutSpans } from './spans.ts';
 import type { BandTrack } from './tracks/bandTrack.ts';
-import { FRAME_S, quantile, smoothedDb } from './tracks/frames.ts';
+import { FRAME_S, NOTHING_DB, quantile, smoothedDb } from './tracks/frames.ts';
 
 const SMOOTH_FRAMES = 3;
 const LEAST_CONTRAST_DB = 8;
@@ -25,17 +25,25 @@ export interface Words {
  * Tells words from pauses by the A-weighted level of 10 ms frames, smoothed over 30 ms; the weighting
  * keeps wind and rumble out. The threshold lies above the quiet twentieth of the frames by two fifths of
  * the span between quiet and loud, at least 4 and at most 15 dB. Gaps under 150 ms belong to the words.
+ * Digital silence says nothing of the place and is left aside, unless it is all the quiet there is.
  * Where that span is too small, words may still be there if levels fall into two clearly separate classes.
  * @param powers A-weighted mean squares of 10 ms frames
  */
 export function findWords(powers: Float64Array): Words {
   const levels = smoothedDb(powers, SMOOTH_FRAMES);
-  const sorted = Float64Array.from(levels).sort();
+  const sorted = Float64Array.from(levels.filter((level) => level > NOTHING_DB)).sort();
   const quiet = quantile(sorted, 0.05);
   const contrastDb = quantile(sorted, 0.95) - quiet;
   const endS = powers.length * FRAME_S;
-  if (levels.length === 0) return { speech: [], pause: [], contrastDb: 0 };
-  const found = contrastDb < LEAST_CONTRAST_DB ? twoClasses(powers) : loudSpans(levels, quiet + Math.min(15, Math.max(4, 0.4 * contrastDb)));
+  if (sorted.length === 0) return { speech: [], pause: endS > 0 ? [[0, endS]] : [], contrastDb: 0 };
+  // Words that stop dead in digital silence have no other quiet to stand out of.
+  const silent = levels.length - sorted.length;
+  const found =
+    contrastDb < LEAST_CONTRAST_DB && silent >= levels.length * 0.05
+      ? loudSpans(levels, NOTHING_DB + 15)
+      : contrastDb < LEAST_CONTRAST_DB
+        ? twoClasses(powers)
+        : loudSpans(levels, quiet + Math.min(15, Math.max(4, 0.4 * contrastDb)));
   const speech = joinSpans(found, SHORTEST_PAUSE_S).filter(([start, end]) => end - start >= SHORTEST_WORD_S - 1e-9);
   return { speech, pause: withoutSpans([[0, endS]], speech, SHORTEST_PAUSE_S), contrastDb };
 }

@@ -2,7 +2,7 @@ import type { Chapter } from '../chapter.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { insideSpans, spansAbove } from '../spans.ts';
 import type { BandTrack } from '../tracks/bandTrack.ts';
-import { FRAME_S, quantile, smoothedDb } from '../tracks/frames.ts';
+import { FRAME_S, NOTHING_DB, quantile, smoothedDb, usualLevel } from '../tracks/frames.ts';
 
 /** How far low sound must rise over its usual quiet to be an event. */
 const OVER_QUIET_DB = 14;
@@ -15,6 +15,8 @@ const OVER_VOICE_DB = 3;
 /** A low event this far under the voice disturbs nobody. */
 const UNDER_VOICE_DB = 19;
 /** Wind lasts; a thump or a plosive is over by then. */
+/** Smoothing alone makes anything last this long. */
+const SHORTEST_BURST_S = 0.03;
 const SHORTEST_GUST_S = 0.18;
 /** Longest stretch for which a voice may cover low sound. */
 const COVERED_S = 0.15;
@@ -41,7 +43,7 @@ export function findLowBursts({ tracks, weighted, speech, startS }: Chapter): Au
   // Where a voice is, its fundamental is the stronger; air and knocks have more below it.
   const raw = smoothedDb(powers, 3);
   const levels = raw.map((level, frame) => (level > (chest[frame] ?? -150) - VOICED_DB ? level : -150));
-  const usual = quantile(Float64Array.from(smoothedDb(powers, 11)).sort(), 0.35);
+  const usual = usualLevel(smoothedDb(powers, 11), 0.35);
   const voice = voiceLevel(weighted, speech, startS);
   const sound = smoothedDb(weighted, 3);
   const spoken = insideSpans(
@@ -50,12 +52,12 @@ export function findLowBursts({ tracks, weighted, speech, startS }: Chapter): Au
     0,
   );
   const balance = raw.map((level, frame) => level - (sound[frame] ?? -150));
-  const usualBalance = quantile(Float64Array.from(balance.filter((_, frame) => !spoken[frame])).sort(), 0.5);
+  const usualBalance = quantile(Float64Array.from(balance.filter((_, frame) => !spoken[frame] && (sound[frame] as number) > NOTHING_DB)).sort(), 0.5);
   // Room tone that comes up as a whole has been turned up; only what comes up below is an event.
   for (let frame = 0; frame < levels.length; frame++) if (!spoken[frame] && (balance[frame] as number) < usualBalance + OVER_BALANCE_DB) levels[frame] = -150;
   const on = voice === null ? Math.max(-90, usual + OVER_QUIET_DB) : Math.max(voice - UNDER_VOICE_DB, Math.min(usual + OVER_QUIET_DB, voice + OVER_VOICE_DB));
   const onsets = voiceLevels(tracks.highBands, speech);
-  const joined = joinBursts(spansAbove(levels, on, on - 4, FRAME_S), raw, on - 6);
+  const joined = joinBursts(spansAbove(levels, on, on - 4, FRAME_S), raw, on - 6).filter(([from, to]) => to - from >= SHORTEST_BURST_S - 1e-9);
   return joinWind(
     joined.map(([from, to]): AudioEvent => {
       const peak = peakIn(raw, from, to);

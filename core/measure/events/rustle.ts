@@ -2,7 +2,7 @@ import type { Chapter } from '../chapter.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { insideSpans, joinSpans, sharedS } from '../spans.ts';
 import type { BandTrack } from '../tracks/bandTrack.ts';
-import { quantile } from '../tracks/frames.ts';
+import { NOTHING_DB, quantile, usualLevel } from '../tracks/frames.ts';
 
 /** Columns of the high track: the voice (250-1600 Hz), 2.5-5 kHz and 5-12.5 kHz. */
 const VOICE = [0, 6] as const;
@@ -42,7 +42,7 @@ export function findRustle({ tracks, speech, quiet, startS, endS }: Chapter, bur
   const quietBalance = medianWhere(balance, away);
   const strongVoice = quantile(Float64Array.from(voice.filter((_, frame) => inWords[frame])).sort(), 0.85);
   const active = times.map((time, frame) => {
-    if (time < startS || time > endS) return 0;
+    if (time < startS || time > endS || (high[frame] as number) < NOTHING_DB + 20) return 0;
     if (away[frame])
       return (high[frame] as number) > usual + OVER_QUIET_DB &&
         (balance[frame] as number) > quietBalance + OVER_BALANCE_DB &&
@@ -78,7 +78,10 @@ function vowelFrames(voice: Float64Array, inWords: Float64Array): Float64Array {
 }
 
 function medianWhere(levels: Float64Array, where: Float64Array): number {
-  return quantile(Float64Array.from(levels.filter((_, frame) => where[frame])).sort(), 0.5);
+  return usualLevel(
+    levels.filter((_, frame) => where[frame]),
+    0.5,
+  );
 }
 
 function loudestIn(bands: BandTrack, high: Float64Array, fromS: number, toS: number): number {

@@ -106,3 +106,11 @@ export function smoothedDb(powers: Float64Array, length: number): Float64Array {
 export function quantile(sorted: Float64Array, share: number): number {
   return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? -150;
 }
+
+/** Below this a file holds digital silence, which says nothing of a place. */
+export const NOTHING_DB = -130;
+
+/** The level that a share of the moments stays under, those of digital silence apart. */
+export function usualLevel(levels: Float64Array, share: number): number {
+  return quantile(Float64Array.from(levels.filter((level) => level > NOTHING_DB)).sort(), share);
+}

@@ -39,7 +39,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
   const rows = [...new Map(points.map((point) => [rowKey(point), point.condition])).entries()];
   const order = (kind: ConditionKind) => plan.factors.find((factor) => factor.kind === kind)?.levels.map((level) => level.id) ?? [];
   rows.sort(([, a], [, b]) => DOWN.map((kind) => order(kind).indexOf(a[kind]) - order(kind).indexOf(b[kind])).find((by) => by !== 0) ?? 0);
-  const distances = order(ACROSS).filter((level) => points.some((point) => point.condition[ACROSS] === level));
+  const distancesOf = (chain: Chain) => order(ACROSS).filter((level) => points.some((point) => point.condition[ACROSS] === level && point.candidateId === chain.id));
   const candidates = chains.filter((chain) => points.some((point) => point.candidateId === chain.id));
   const medians = [...cells.values()].map((cell) => cell.median);
   const { unit, better, digits } = MEASURES[id];
@@ -70,15 +70,15 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
                 <tr>
                   <th rowSpan={2}>{DOWN.join(', ')}</th>
                   {candidates.map((chain) => (
-                    <th key={chain.id} colSpan={distances.length} className="matrix-tape">
+                    <th key={chain.id} colSpan={distancesOf(chain).length} className="matrix-tape group-start">
                       <TapeMark tape={chain.tape} name={chain.name} />
                     </th>
                   ))}
                 </tr>
                 <tr>
                   {candidates.flatMap((chain) =>
-                    distances.map((distance) => (
-                      <th key={chain.id + distance} className="mono">
+                    distancesOf(chain).map((distance, index) => (
+                      <th key={chain.id + distance} className={`mono ${index === 0 ? 'group-start' : ''}`}>
                         {label(ACROSS, distance)}
                       </th>
                     )),
@@ -90,12 +90,13 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
                   <tr key={key}>
                     <th scope="row">{DOWN.map((kind) => label(kind, condition[kind])).join(', ')}</th>
                     {candidates.flatMap((chain) =>
-                      distances.map((distance) => {
+                      distancesOf(chain).map((distance, index) => {
+                        const start = index === 0 ? 'group-start' : '';
                         const cell = cells.get(`${key} ${chain.id} ${distance}`);
-                        if (!cell) return <td key={chain.id + distance} />;
+                        if (!cell) return <td key={chain.id + distance} className={start} />;
                         const place = placeInRange(cell.median, medians);
                         return (
-                          <td key={chain.id + distance}>
+                          <td key={chain.id + distance} className={start}>
                             <button
                               type="button"
                               className="figure-cell mono"

@@ -5,7 +5,9 @@ import { useId } from 'react';
 const WIDTH = 1000;
 const LEFT = 76;
 const RIGHT = 8;
-const PLOT = { top: 8, height: 150 };
+const TOP = 8;
+const HEIGHT = 150;
+const COMPACT_HEIGHT = 80;
 const LANE = 20;
 const TOP_DB = 0;
 const BOTTOM_DB = -90;
@@ -19,15 +21,17 @@ interface LevelLanesProps {
   atS: number;
   onSeek: (seconds: number) => void;
   onEvent: (event: AudioEvent) => void;
+  compact?: boolean;
 }
 
 /** Level over time with lanes for words, pauses and each kind of event under it. */
-export function LevelLanes({ label, series, report, window: [fromS, toS], atS, onSeek, onEvent }: LevelLanesProps) {
+export function LevelLanes({ label, series, report, window: [fromS, toS], atS, onSeek, onEvent, compact = false }: LevelLanesProps) {
   const clip = useId();
   const shownS = Math.max(toS - fromS, 0.05);
   const x = (seconds: number) => LEFT + ((seconds - fromS) / shownS) * (WIDTH - LEFT - RIGHT);
-  const base = PLOT.top + PLOT.height;
-  const y = (db: number) => PLOT.top + ((TOP_DB - Math.max(BOTTOM_DB, Math.min(TOP_DB, db))) / (TOP_DB - BOTTOM_DB)) * PLOT.height;
+  const plotHeight = compact ? COMPACT_HEIGHT : HEIGHT;
+  const base = TOP + plotHeight;
+  const y = (db: number) => TOP + ((TOP_DB - Math.max(BOTTOM_DB, Math.min(TOP_DB, db))) / (TOP_DB - BOTTOM_DB)) * plotHeight;
   const kinds = EVENT_KINDS.filter((kind) => report.events?.some((event) => event.kind === kind));
   const spans: { name: string; className: string; spans: Span[] }[] = [
     { name: 'words', spans: report.activity.speech, className: 'words' },
@@ -106,7 +110,7 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
               </rect>
             )),
         )}
-        {atS >= fromS && atS <= toS && atS > 0 && <line className="playhead" x1={x(atS)} x2={x(atS)} y1={PLOT.top} y2={base + 8 + lanes * LANE} />}
+        {atS >= fromS && atS <= toS && atS > 0 && <line className="playhead" x1={x(atS)} x2={x(atS)} y1={TOP} y2={base + 8 + lanes * LANE} />}
       </g>
       {[...spans.map((lane) => lane.name), ...kinds.map((kind) => EVENT_NAMES[kind])].map((name, index) => (
         <text key={name} x={LEFT - 8} y={laneY(index) + 11} textAnchor="end">

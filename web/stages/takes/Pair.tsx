@@ -45,6 +45,16 @@ export default function Pair() {
               </h2>
               <Link to={`/trials/${trialId}/takes/pair/${otherId}/${recordingId}`}>Turn round</Link>
             </div>
+            <Loaded of={[pair]}>
+              {() => (
+                <div className="columns">
+                  <Sheet title="Difference of spectra, dB" aside={<span className="small soft">the first less the second</span>}>
+                    <BandDifference pair={pair.data!.pair} />
+                  </Sheet>
+                  <PairFigures compared={pair.data!} />
+                </div>
+              )}
+            </Loaded>
             <Sheet title="Level over time, dBFS, aligned" aside={<WindowButtons time={time} atS={atS} />}>
               {sides.map((side) => (
                 <Track
@@ -58,16 +68,6 @@ export default function Pair() {
                 />
               ))}
             </Sheet>
-            <Loaded of={[pair]}>
-              {() => (
-                <div className="columns">
-                  <Sheet title="Difference of spectra, dB" aside={<span className="small soft">the first less the second</span>}>
-                    <BandDifference pair={pair.data!.pair} />
-                  </Sheet>
-                  <PairFigures compared={pair.data!} />
-                </div>
-              )}
-            </Loaded>
             <div className="columns">
               {sides.map((side) => (
                 <Sheet key={side.recording.id} title={`Events: ${nameOf(side)}`}>
@@ -105,6 +105,7 @@ function Track({ name, mark, recording, trialId, window, onTime }: TrackProps) {
         series={recording.series}
         report={recording.report}
         window={window}
+        compact
         atS={atS}
         onSeek={(seconds) => setSeekTo({ atS: seconds })}
         onEvent={(event) => setSeekTo({ atS: Math.max(0, event.startS - 1), untilS: event.endS + 1 })}

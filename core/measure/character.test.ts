@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import { Cascade, highShelf, peaking } from '../audio/biquad.ts';
+import { convolved, decayTimeOfResponseS } from '../simulate/imageRoom.ts';
+import { randomSource } from '../simulate/random.ts';
+import { automaticLevel } from '../simulate/recorderStages.ts';
+import { concat, mixed, reportOf, silence, spoken, whiteNoise } from '../testing/signals.ts';
+
+const RATE_HZ = 48_000;
+const characterOf = (signal: Float64Array) => reportOf([signal]).channels[0]!.character;
+const through = (signal: Float64Array, ...sections: ConstructorParameters<typeof Cascade>[0]) => {
+  const out = Float64Array.from(signal);
+  new Cascade(sections).process(out, out, out.length);
+  return out;
+};
+
+/** Bursts that stop dead, as words in a dead room would. */
+const words = (gapS: number, times: number) => concat(silence(0.8), ...Array.from({ length: times }, (_, index) => [whiteNoise(-24, 0.6, 30 + index), silence(gapS)]).flat());
+
+describe('character, within 1.5 dB', () => {
+  const plain = spoken(-26, -70, 5);
+
+  it('sibilance follows a lift of 5 to 9 kHz', () => {
+    const lifted = through(plain, peaking(6800, 6, 1.2, RATE_HZ));
+    expect(Math.abs(characterOf(lifted).sibilanceDb! - characterOf(plain).sibilanceDb! - 5)).toBeLessThan(1.5);
+  });
+
+  it('proximity follows what comes up below 200 Hz', () => {
+    const near = through(plain, highShelf(350, -9, RATE_HZ));
+    expect(Math.abs(characterOf(near).proximityDb! - characterOf(plain).proximityDb! - 8)).toBeLessThan(1.5);
+  });
+
+  it('wind is the low level of the quiet against the voice', () => {
+    const hum = plain.map((x, index) => x + 10 ** (-40 / 20) * Math.SQRT2 * Math.sin((2 * Math.PI * 60 * index) / RATE_HZ));
+    const report = reportOf([hum]).channels[0]!;
+    expect(Math.abs(report.character.windDb! - (-40 - report.activity.activeLevelDbfs!))).toBeLessThan(1.5);
+  });
+
+  it.each([4, 8, 12])('pumping: room tone that an automatic level brings up by %i dB a second', (recoveryDbPerS) => {
+    const signal = mixed(words(1.2, 5), whiteNoise(-68, 9.8, 9));
+    const { samples } = automaticLevel(signal, RATE_HZ, { targetDbfs: -24, recoveryDbPerS, mostGainDb: 20 });
+    // Between the two looks, of a tenth of a second each, 0.91 s pass.
+    expect(Math.abs(characterOf(samples).pumpingDb! - recoveryDbPerS * 0.91)).toBeLessThan(1.5);
+    expect(Math.abs(characterOf(signal).pumpingDb!)).toBeLessThan(0.5);
+  });
+
+  it.each([0.35, 0.6, 1])('reverberation of %f s, within 20 %', (timeS) => {
+    const random = randomSource(4);
+    const response = Float64Array.from({ length: Math.round(1.4 * timeS * RATE_HZ) }, (_, index) => random.normal() * 10 ** ((-3 * index) / (timeS * RATE_HZ)));
+    expect(Math.abs(decayTimeOfResponseS(response, RATE_HZ) / timeS - 1)).toBeLessThan(0.05);
+    const room = convolved(words(1.3, 5), response).map((x) => x / 100);
+    const measured = characterOf(mixed(room, whiteNoise(-75, room.length / RATE_HZ, 2))).reverberationS!;
+    expect(Math.abs(measured / timeS - 1)).toBeLessThan(0.2);
+  });
+});

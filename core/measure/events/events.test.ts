@@ -1,0 +1,130 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { randomSource } from '../../simulate/random.ts';
+import { layClick, layPlosive, layRustle, layThump } from '../../simulate/touches.ts';
+import { concat, mixed, reportOf, silence, sine, spoken, whiteNoise } from '../../testing/signals.ts';
+import type { EventKind } from '../report.types.ts';
+
+const RATE_HZ = 48_000;
+/** Harmonics of a voice in syllables, over room tone: has a fundamental, pulses and gaps. */
+function voiced(lengthS: number, floorDbfs = -62): Float64Array {
+  const out = new Float64Array(Math.round(lengthS * RATE_HZ));
+  for (let harmonic = 1; harmonic <= 24; harmonic++) {
+    const level = 0.09 * harmonic ** -0.9;
+    for (let index = 0; index < out.length; index++) {
+      const t = index / RATE_HZ;
+      const gate = t % 2 < 1.3 ? Math.sin(Math.PI * ((t % 2) / 0.325)) ** 2 : 0;
+      out[index] = (out[index] as number) + level * gate * Math.sin(2 * Math.PI * 118 * harmonic * t + harmonic);
+    }
+  }
+  return mixed(out, whiteNoise(floorDbfs, lengthS, 21));
+}
+
+const eventsOf = (signal: Float64Array) => reportOf([signal]).channels[0]!.events;
+const found = (signal: Float64Array, kind: EventKind) => eventsOf(signal).filter((event) => event.kind === kind);
+const near = (events: { startS: number; endS: number }[], atS: number) => events.some((event) => event.startS - 0.06 <= atS && event.endS + 0.06 >= atS);
+const clean = voiced(10);
+
+describe('events', () => {
+  it('none on a clean voice, in noise words, on a tone or on noise', () => {
+    for (const signal of [clean, spoken(-26, -60, 3), sine(440, -20, 4), whiteNoise(-40, 4, 8), silence(3)]) expect(eventsOf(signal)).toEqual([]);
+  });
+
+  it.each([
+    ['in a word', 2.45],
+    ['in a pause', 3.6],
+  ])('a break of 30 ms %s is a dropout, with its edges, and nothing else', (_where, atS) => {
+    const signal = Float64Array.from(clean);
+    const start = Math.round(atS * RATE_HZ);
+    signal.fill(0, start, start + Math.round(0.03 * RATE_HZ));
+    const events = eventsOf(signal);
+    expect(events.map((event) => event.kind)).toEqual(['dropout']);
+    expect(Math.abs(events[0]!.startS - atS)).toBeLessThan(0.006);
+    expect(Math.abs(events[0]!.endS - atS - 0.03)).toBeLessThan(0.008);
+    expect(events[0]!.severityDb).toBeGreaterThan(20);
+  });
+
+  it('digital silence before and after a take is no dropout', () => {
+    expect(eventsOf(concat(silence(1), clean, silence(1)))).toEqual([]);
+  });
+
+  it('finds clicks of a few samples wherever they fall', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.3, max: 9.5, noNaN: true }), fc.integer({ min: 1, max: 9999 }), (atS, seed) => {
+        const signal = Float64Array.from(clean);
+        layClick(signal, RATE_HZ, atS, 0.2, randomSource(seed));
+        const clicks = found(signal, 'click');
+        expect(clicks.length).toBe(1);
+        expect(near(clicks, atS)).toBe(true);
+      }),
+      { numRuns: 10 },
+    );
+  });
+
+  it('flat tops are one spell of clipping, wherever the ceiling is', () => {
+    const flat = clean.map((x, index) => (index / RATE_HZ < 5 ? Math.max(-0.3, Math.min(0.3, 2 * x)) : 0.5 * x));
+    const clips = found(flat, 'clip');
+    expect(clips.length).toBeGreaterThan(0);
+    expect(clips.every((event) => event.endS < 5.1)).toBe(true);
+    expect(found(clean, 'clip')).toEqual([]);
+  });
+
+  it('a thump in a pause is handling, and so is one in the middle of a word', () => {
+    const signal = Float64Array.from(clean);
+    const at = [1.6, 2.48].map((startS, index) => layThump(signal, RATE_HZ, startS, 94 - (index === 0 ? 20 : 6), randomSource(index + 4)).startS);
+    const events = eventsOf(signal);
+    for (const startS of at)
+      expect(
+        near(
+          events.filter((event) => event.kind === 'handling' || event.kind === 'plosive'),
+          startS,
+        ),
+      ).toBe(true);
+    expect(
+      near(
+        events.filter((event) => event.kind === 'handling'),
+        1.6,
+      ),
+    ).toBe(true);
+  });
+
+  it('a blast of air where a word begins is a plosive', () => {
+    const signal = Float64Array.from(clean);
+    layPlosive(signal, RATE_HZ, 4.02, 94 - 12, randomSource(6));
+    expect(near(found(signal, 'plosive'), 4.05)).toBe(true);
+  });
+
+  it('low noise that swells for half a second is wind', () => {
+    const random = randomSource(12);
+    let low = 0;
+    const signal = clean.map((x, index) => {
+      low += 0.004 * (random.normal() - low);
+      const t = index / RATE_HZ - 5.2;
+      return x + (t > 0 && t < 0.8 ? 12 * low * Math.sin((Math.PI * t) / 0.8) ** 2 : 0);
+    });
+    expect(near(found(signal, 'wind'), 5.6)).toBe(true);
+    expect(found(signal, 'handling')).toEqual([]);
+  });
+
+  it('crackling cloth between words is rustle, and no word', () => {
+    const signal = Float64Array.from(clean);
+    layRustle(signal, RATE_HZ, 5.45, 0.4, 94 - 22, randomSource(3));
+    expect(near(found(signal, 'rustle'), 5.6)).toBe(true);
+    expect(reportOf([signal]).channels[0]!.activity.speech.length).toBe(reportOf([clean]).channels[0]!.activity.speech.length);
+  });
+
+  it('pauses are outside events', () => {
+    const signal = Float64Array.from(clean);
+    layRustle(signal, RATE_HZ, 5.45, 0.4, 94 - 22, randomSource(3));
+    const { activity, events } = reportOf([signal]).channels[0]!;
+    for (const [start, end] of activity.pause) for (const event of events) expect(event.endS <= start + 1e-9 || event.startS >= end - 1e-9).toBe(true);
+  });
+
+  it('gain changes nothing but clipping', () => {
+    const signal = Float64Array.from(clean);
+    layThump(signal, RATE_HZ, 1.6, 94 - 20, randomSource(4));
+    layClick(signal, RATE_HZ, 3.5, 0.1, randomSource(2));
+    const places = (factor: number) => eventsOf(signal.map((x) => x * factor)).map(({ kind, startS }) => `${kind} ${startS.toFixed(3)}`);
+    expect(places(0.25)).toEqual(places(1));
+  });
+});
