@@ -5,6 +5,7 @@ import { newId } from '@marvet/core/domain/identity';
 import type { AudioFile, RecordingDetail } from '@marvet/core/domain/recording';
 import type { Listener, Session } from '@marvet/core/domain/session';
 import type { Take } from '@marvet/core/domain/take';
+import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { reportOf, spoken } from '@marvet/core/testing/signals';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -33,6 +34,55 @@ describe('files', () => {
     expect(rows[0]?.figures?.['noise.floorDbfs']).toBeCloseTo(-70, 0);
     expect(rows[1]?.figures?.['noise.floorDbfs']).toBeCloseTo(-52, 0);
     expect(await files(at)).toMatchObject([{ matchedBy: 'file name', state: 'done', methodVersion: METHOD_VERSION }]);
+  });
+
+  it('room tone marked by hand wins over the pauses; one past the end is refused', async () => {
+    const { trial, at } = await readyTrial(harness);
+    await harness.upload(trial.id, 'a.wav', plainWav(loud));
+    await harness.services.measuring.idle();
+    const [row] = await recordings(at);
+    const pauses = async () => (await harness.call<RecordingDetail>('GET', `${at}/recordings/${row!.id}`)).body.report!.activity.pause;
+    expect((await pauses()).length).toBeGreaterThan(2);
+    expect((await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: [0.1, 0.4] })).status).toBe(202);
+    await harness.services.measuring.idle();
+    expect(await pauses()).toEqual([[0.1, 0.4]]);
+    expect(await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: [1, 900] })).toMatchObject({
+      status: 422,
+      body: { error: { fields: { roomTone: 'Ends after the recording' } } },
+    });
+    expect((await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: [2, 1] })).status).toBe(422);
+    await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: null });
+    await harness.services.measuring.idle();
+    expect((await pauses()).length).toBeGreaterThan(2);
+  });
+
+  it('are measured again, all or only those of an older method', async () => {
+    const { trial, at } = await readyTrial(harness);
+    await harness.upload(trial.id, 'a.wav', plainWav(loud));
+    await harness.upload(trial.id, 'b.wav', plainWav(noisy));
+    await harness.services.measuring.idle();
+    const again = async (which: string) => (await harness.call<{ files: number }>('POST', `${at}/files/measure`, { which })).body.files;
+    expect(await again('old')).toBe(0);
+    const [first] = await files(at);
+    await harness.services.store.files.update(first!.id, { methodVersion: METHOD_VERSION - 1 });
+    expect(await again('old')).toBe(1);
+    await harness.services.measuring.idle();
+    expect(await again('all')).toBe(2);
+    await harness.services.measuring.idle();
+    expect((await files(at)).map((file) => file.methodVersion)).toEqual([METHOD_VERSION, METHOD_VERSION]);
+    expect((await harness.call('POST', `${at}/files/measure`, { which: 'some' })).status).toBe(422);
+  });
+
+  it('two recordings are compared, aligned', async () => {
+    const { trial, at } = await readyTrial(harness);
+    await harness.upload(trial.id, 'S001_T01.wav', recorderWav([loud, loud.map((x) => -x / 2)], '9', '9', ['LO', 'QU']));
+    await harness.services.measuring.idle();
+    const [a, b] = await recordings(at);
+    const { body } = await harness.call<ComparedPair>('GET', `${at}/recordings/${b!.id}/pair/${a!.id}`);
+    expect(body.pair.polarity).toBe(-1);
+    expect(body.pair.levelDiffDb).toBeCloseTo(-6.02, 1);
+    expect(body.pair.latencyMs).toBeCloseTo(0, 2);
+    expect((await harness.call('GET', `${at}/recordings/${b!.id}/pair/${newId()}`)).status).toBe(404);
   });
 
   it('fall back on scene and take, then on the hand', async () => {

@@ -42,7 +42,7 @@ export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioE
   const wavering = Math.max(0, spread - STEADY_DB);
   const holes = holesUnder(levels, room - UNDER_ROOM_DB - WAVERING_SHARE * wavering);
   const cuts = cutsIn(levels, fine, room);
-  const found = unique([...(room > SILENT_DB ? holes : []), ...cuts]);
+  const found = widened(levels, unique([...(room > SILENT_DB ? holes : []), ...cuts]));
   // While a wave is held flat at full scale nothing moves, which is not the radio's doing.
   const flat = flatSpans(tracks, FLAT_REACH_S).map(([from, to]): Span => [(from - startS) / FINE_FRAME_S, (to - startS) / FINE_FRAME_S]);
   return found
@@ -102,6 +102,15 @@ function cutsIn(levels: Float64Array, fine: Float64Array, room: number): Span[] 
   return cuts;
 }
 
+/** Spans with the fall before them: the weighting's lowest poles ring on for some milliseconds after a mute. */
+function widened(levels: Float64Array, spans: readonly Span[]): Span[] {
+  return spans.map(([from, to]) => {
+    let start = from;
+    while (start > 1 && from - start < 4 && (levels[start - 1] as number) < (levels[start - 2] as number) - 5) start--;
+    return [start, to];
+  });
+}
+
 function unique(spans: readonly Span[]): Span[] {
   const sorted = [...spans].sort((a, b) => a[0] - b[0]);
   const out: Span[] = [];
@@ -120,6 +129,8 @@ function depthDb(levels: Float64Array, from: number, to: number, room: number): 
     for (let index = Math.max(0, start); index < end; index++) sum += 10 ** ((levels[index] as number) / 10);
     return 10 * Math.log10(Math.max(sum / Math.max(1, end - Math.max(0, start)), 1e-15));
   };
-  const inside = to - from > 4 ? mean(from + 1, to - 1) : mean(from, to);
+  // The quieter half of it: its edges fall and rise.
+  const sorted = Float64Array.from(levels.subarray(from, to)).sort();
+  const inside = quantile(sorted, 0.25);
   return Math.min(90, Math.max(mean(from - 10, from), room) - inside);
 }

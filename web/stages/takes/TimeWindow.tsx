@@ -37,8 +37,8 @@ export function useTimeWindow(lengthS: number): TimeWindow {
 /** Buttons and keys that move the window. */
 export function WindowButtons({ time, atS }: { time: TimeWindow; atS: number }) {
   const inside = atS >= time.window[0] && atS <= time.window[1] && atS > 0 ? atS : undefined;
-  useHotkeys('+,=', () => time.zoom(0.5, inside), { description: 'Nearer' });
-  useHotkeys('-', () => time.zoom(2, inside), { description: 'Wider' });
+  useHotkeys('equal,shift+equal', () => time.zoom(0.5, inside), { description: 'Nearer' });
+  useHotkeys('minus', () => time.zoom(2, inside), { description: 'Wider' });
   useHotkeys('shift+left', () => time.pan(-0.5), { description: 'Earlier' });
   useHotkeys('shift+right', () => time.pan(0.5), { description: 'Later' });
   return (

@@ -1,0 +1,61 @@
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { newId } from '../core/domain/identity.ts';
+import { MEASURE_IDS, MEASURES } from '../core/measure/catalogue.ts';
+import { METHOD_VERSION } from '../core/measure/report.types.ts';
+
+const Database = createRequire(join(import.meta.dirname, '../server/'))('better-sqlite3') as new (
+  path: string,
+) => {
+  prepare(sql: string): { run(...values: unknown[]): void; get(...values: unknown[]): Record<string, unknown> };
+  transaction(work: () => void): () => void;
+  close(): void;
+};
+
+/** Puts takes with measured recordings straight into the database, as many as a long trial has. */
+export function seedTakes(dataFolder: string, trialId: string, chainIds: readonly string[], count: number): void {
+  const database = new Database(join(dataFolder, 'marvet.sqlite'));
+  const model = database.prepare('SELECT * FROM "take" WHERE "trialId" = ? LIMIT 1').get(trialId);
+  const insert = (table: string, row: Record<string, unknown>) => {
+    const names = Object.keys(row);
+    database.prepare(`INSERT INTO "${table}" (${names.map((name) => `"${name}"`).join(', ')}) VALUES (${names.map(() => '?').join(', ')})`).run(...Object.values(row));
+  };
+  database.transaction(() => {
+    for (let index = 0; index < count; index++) {
+      const takeId = newId();
+      const fileId = newId();
+      insert('take', { ...model, id: takeId, slate: 1000 + index, position: 1000 + index, status: 'done', startedAtMs: 1e12 + index, stoppedAtMs: 1e12 + index + 1 });
+      insert('audio_file', {
+        id: fileId,
+        trialId,
+        name: `S${1000 + index}.wav`,
+        sha256: fileId.padEnd(64, '0'),
+        sizeBytes: 1000,
+        uploadedAtMs: 1e12 + index,
+        format: '{}',
+        state: 'done',
+        failure: null,
+        methodVersion: METHOD_VERSION,
+        warnings: '[]',
+        programme: null,
+        takeId,
+        matchedBy: 'hand',
+        binnedAtMs: null,
+      });
+      const figures = Object.fromEntries(MEASURE_IDS.map((id, place) => [id, MEASURES[id].typical.worst + ((index * 37 + place) % 100) / 10]));
+      insert('recording', {
+        id: newId(),
+        fileId,
+        trialId,
+        channelIndex: 0,
+        trackName: null,
+        candidateId: chainIds[index % chainIds.length],
+        figures: JSON.stringify(figures),
+        report: null,
+        series: null,
+        roomTone: null,
+      });
+    }
+  })();
+  database.close();
+}

@@ -1,0 +1,137 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { Cascade, highShelf } from '../core/audio/biquad.ts';
+import { concat, silence, spoken } from '../core/testing/signals.ts';
+import { writeRecorderFiles } from './audio.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { seedTakes } from './seedTakes.ts';
+import { smallTrial } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+let folder: string;
+test.beforeAll(async () => {
+  marvet = await runMarvet();
+  folder = await mkdtemp(join(tmpdir(), 'marvet-takes-'));
+});
+test.afterAll(async () => {
+  await marvet.dispose();
+  await rm(folder, { recursive: true, force: true });
+});
+
+const DROPOUT_S = 1.1;
+
+/** One performance on two microphones: the first breaks off for 40 ms, the second is 5 ms late, 6 dB lower and duller. */
+function twoMicrophones(): [Float64Array, Float64Array] {
+  const words = spoken(-26, -62, 3);
+  const broken = Float64Array.from(words);
+  broken.fill(0, DROPOUT_S * 48_000, (DROPOUT_S + 0.04) * 48_000);
+  const duller = concat(silence(0.005), words.map((x) => x / 2).subarray(0, words.length - 240));
+  new Cascade([highShelf(3000, -8, 48_000)]).process(duller, duller, duller.length);
+  return [broken, duller];
+}
+
+async function upload(page: Page, trialId: string): Promise<void> {
+  const [path] = await writeRecorderFiles(folder, [{ name: 'S001_T01.wav', trackNames: ['QU', 'LO'], channels: twoMicrophones() }]);
+  await page.goto(`${marvet.address}/trials/${trialId}/takes`);
+  await page.locator('input[type=file]').setInputFiles(path!);
+  await expect(page.getByRole('region', { name: 'Table of recordings' }).getByText('−').first()).toBeVisible({ timeout: 60_000 });
+}
+
+const playerTime = (page: Page) => page.getByLabel('This recording').evaluate((audio: HTMLAudioElement) => audio.currentTime);
+
+test('inside a take: a break-up is said, seen and heard; room tone marked by hand wins', async ({ page }) => {
+  test.slow();
+  const { trialId } = await smallTrial(marvet.address);
+  await upload(page, trialId);
+  await page
+    .getByRole('row', { name: /Quoinholt/ })
+    .getByRole('link')
+    .click();
+  await expect(page.getByText(/^Break-up at 1.1 s, (38|40|42) ms\.$/)).toBeVisible();
+  await expect(page.getByRole('slider', { name: /Level over time: 3 stretches of words/ })).toBeVisible();
+  await expect(page.getByText('Within', { exact: false }).first()).toBeVisible();
+
+  await test.step('hear it with a second around', async () => {
+    await page.getByRole('button', { name: /^Hear break-up at 1.1 s/ }).click();
+    await expect.poll(() => playerTime(page)).toBeGreaterThan(0.05);
+    await expect.poll(() => playerTime(page), { timeout: 20_000 }).toBeGreaterThanOrEqual(2);
+    await expect.poll(() => page.getByLabel('This recording').evaluate((audio: HTMLAudioElement) => audio.paused)).toBe(true);
+  });
+
+  await test.step('zoom by key, pan by button, and back', async () => {
+    const slider = page.getByRole('slider', { name: /Level over time/ });
+    const whole = Number(await slider.getAttribute('aria-valuemax'));
+    await page.keyboard.press('Equal');
+    await expect.poll(async () => Number(await slider.getAttribute('aria-valuemax')) - Number(await slider.getAttribute('aria-valuemin'))).toBeLessThan(whole * 0.6);
+    await page.getByRole('button', { name: 'Earlier' }).click();
+    await page.getByRole('button', { name: 'All', exact: true }).click();
+    await expect(slider).toHaveAttribute('aria-valuemax', String(whole));
+  });
+
+  await test.step('mark room tone', async () => {
+    await page.getByLabel('Room tone from, s').fill('0.1');
+    await page.getByLabel('to, s').fill('0.4');
+    await page.getByRole('button', { name: 'Mark and measure again' }).click();
+    await expect(page.getByText('Marked by hand: 0.10 to 0.40 s.')).toBeVisible({ timeout: 30_000 });
+    await expect.poll(() => page.locator('.lane-chart .pause').count(), { timeout: 30_000 }).toBe(1);
+    await page.getByRole('button', { name: 'Take the mark away' }).click();
+    await expect.poll(() => page.locator('.lane-chart .pause').count(), { timeout: 30_000 }).toBeGreaterThan(1);
+  });
+
+  await test.step('a figure leads to its method', async () => {
+    await page.getByRole('link', { name: 'Intelligibility', exact: true }).click();
+    await expect(page.getByRole('heading', { name: 'Intelligibility' })).toBeInViewport();
+  });
+});
+
+test('two takes: aligned, with the equalisation needed; figures over the plan; measured again', async ({ page }) => {
+  test.slow();
+  const { trialId } = await smallTrial(marvet.address);
+  await upload(page, trialId);
+  for (const name of [/Take 01 Quoinholt/, /Take 01 Lodestar/]) await page.getByRole('checkbox', { name }).check();
+  await page.getByRole('button', { name: 'Difference' }).click();
+  await expect(page.getByRole('heading', { name: '01 Quoinholt against 01 Lodestar' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Later than the second' })).toContainText('−5.00 ms', { timeout: 60_000 });
+  await expect(page.getByRole('row', { name: 'Polarity' })).toContainText('same');
+  await expect(page.getByText('Equalisation that brings the first nearest')).toBeVisible();
+  await expect(page.getByRole('row', { name: /shelf|bell/ }).first()).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
+  expect(violations.map((violation) => violation.id)).toEqual([]);
+  await page.getByRole('link', { name: 'Turn round' }).click();
+  await expect(page.getByRole('row', { name: 'Later than the second' })).toContainText(/[^−]5.00 ms/, { timeout: 60_000 });
+
+  await test.step('figures over the plan', async () => {
+    await page.getByRole('link', { name: 'All takes' }).click();
+    await page.getByRole('button', { name: 'Figures over the plan' }).click();
+    await page.getByLabel('Figure', { exact: true }).selectOption('character.sibilanceDb');
+    await page.reload();
+    await expect(page.getByLabel('Figure', { exact: true })).toHaveValue('character.sibilanceDb');
+    await page.getByRole('button', { name: /^Lodestar, .* look inside$/ }).click();
+    await expect(page.getByRole('heading', { name: 'Take 01' })).toBeVisible();
+  });
+
+  await test.step('measure all again', async () => {
+    await page.goto(`${marvet.address}/trials/${trialId}/takes?view=files`);
+    await page.getByRole('button', { name: 'Measure all again' }).click();
+    await expect(page.getByRole('row', { name: /S001_T01.wav/ })).toContainText('done', { timeout: 30_000 });
+  });
+});
+
+test('5,000 takes: the table draws only what is seen, sorts and filters', async ({ page }) => {
+  test.slow();
+  const { trialId, chainIds } = await smallTrial(marvet.address);
+  seedTakes(marvet.dataFolder, trialId, chainIds, 5000);
+  await page.goto(`${marvet.address}/trials/${trialId}/takes`);
+  const table = page.getByRole('region', { name: 'Table of recordings' });
+  await expect(table.getByRole('row').nth(3)).toBeVisible();
+  expect(await table.locator('tbody tr').count()).toBeLessThan(80);
+  await expect(table.getByRole('table')).toHaveAttribute('aria-rowcount', '5001');
+  await table.getByRole('button', { name: /Voice over noise/ }).click();
+  await expect(page).toHaveURL(/sort=/);
+  await table.evaluate((scroll) => scroll.scrollTo(0, scroll.scrollHeight));
+  await expect(table.locator('tr[aria-rowindex="5001"]')).toBeVisible();
+  expect(await table.locator('tbody tr').count()).toBeLessThan(80);
+});
