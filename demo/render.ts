@@ -7,6 +7,7 @@ import { resample } from '@marvet/core/audio/resample';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
 import { renderTake } from '@marvet/core/simulate/renderTake';
+import { layFaults } from './faults.ts';
 import { CHAINS, SIMULATED } from './kit.ts';
 import { PLACES, SCRIPTS_BY_KEY, scriptId, stationId } from './places.ts';
 import { fileNameOf, SALTREACH } from './saltreach.ts';
@@ -32,12 +33,13 @@ export function renderDemoTake(index: number, folder: string): void {
   const take = SALTREACH.takes[index] as BundledTrial['takes'][number];
   const path = join(folder, fileNameOf(take));
   if (existsSync(path)) return;
-  const place = Object.entries(PLACES).find(([key]) => stationId(key) === take.condition.station)![1];
-  const script = Object.entries(SCRIPTS_BY_KEY).find(([key]) => scriptId(key) === take.condition.script)![1];
+  const [stationKey, place] = Object.entries(PLACES).find(([key]) => stationId(key) === take.condition.station)!;
+  const [scriptKey, script] = Object.entries(SCRIPTS_BY_KEY).find(([key]) => scriptId(key) === take.condition.script)!;
+  const seed = `saltreach/${take.slate}/${take.pass}`;
   const voice = script.clip ? dryClip(script.clip) : null;
   const windMs = take.windMs ?? place.heard.windMs;
   const { channels } = renderTake({
-    seed: `saltreach/${take.slate}/${take.pass}`,
+    seed,
     sampleRateHz: RATE_HZ,
     voice,
     voiceDbSpl: VOICE_DB_SPL,
@@ -48,6 +50,10 @@ export function renderDemoTake(index: number, folder: string): void {
     place: { ...place.heard, windMs },
     candidates: take.candidateIds.map((id) => SIMULATED.get(id)!),
   });
+  const lettersOf = (id: string) => CHAINS.find((chain) => chain.id === id)!.tape.letters;
+  channels.forEach((samples, channel) => {
+    layFaults(samples, lettersOf(take.candidateIds[channel]!), { seed, rateHz: RATE_HZ, leadS: LEAD_S, voice, stationKey, scriptKey, screen: take.condition.windscreen });
+  });
   const bytes = fieldRecordingWav({
     channels,
     sampleRateHz: RATE_HZ,
@@ -56,7 +62,7 @@ export function renderDemoTake(index: number, folder: string): void {
     take: String(take.pass),
     tape: 'DAY1',
     note: take.note,
-    trackNames: take.candidateIds.map((id) => CHAINS.find((chain) => chain.id === id)!.tape.letters),
+    trackNames: take.candidateIds.map(lettersOf),
     startedAtMs: take.startedAtMs ?? 0,
   });
   writeFileSync(`${path}.part`, bytes);

@@ -57,6 +57,15 @@ export type RoomToneMark = z.infer<typeof roomToneSchema>;
 /** Ties a file to a take, and its channels to candidates of that take. */
 export const assignmentSchema = z.object({
   takeId: idSchema.nullable(),
-  channels: z.array(z.object({ channelIndex: z.number().int().min(0).max(31), candidateId: idSchema.nullable() })).max(32),
+  channels: z
+    .array(
+      z.object({
+        channelIndex: z.number().int().min(0).max(31),
+        candidateId: idSchema.nullable(),
+        /** A name for the channel in place of the file's own; left out, it stays. */
+        trackName: z.string().trim().max(60, 'A channel name has at most 60 characters').optional(),
+      }),
+    )
+    .max(32),
 });
 export type Assignment = z.infer<typeof assignmentSchema>;

@@ -65,7 +65,10 @@ export function fileRoutes({ store, blobs, measuring, events }: Services): Hono 
           const strange = channels.find(({ candidateId }) => candidateId !== null && !take?.candidateIds.includes(candidateId));
           if (strange) throw new ApiError(422, 'invalid', `Channel ${strange.channelIndex + 1}: that candidate is not in this take`, { channels: 'Choose candidates of the take' });
           await tables.files.update(file.id, { takeId, matchedBy: takeId === null ? null : 'hand' });
-          for (const { channelIndex, candidateId } of channels) await tables.recordings.update({ fileId: file.id, channelIndex }, { candidateId });
+          for (const { channelIndex, candidateId, trackName } of channels) {
+            const named = trackName === undefined ? {} : { trackName: trackName || null };
+            await tables.recordings.update({ fileId: file.id, channelIndex }, { candidateId, ...named });
+          }
         });
         events.tell(file.trialId, { type: 'file', fileId: file.id });
         return context.json(await present(file.trialId, file.id));

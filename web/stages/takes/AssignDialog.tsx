@@ -25,6 +25,7 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
   const [assign, { error, isLoading }] = useAssignFileMutation();
   const [takeId, setTakeId] = useState(file.takeId ?? '');
   const [candidates, setCandidates] = useState(() => recordings.map((recording) => recording.candidateId));
+  const [names, setNames] = useState(() => recordings.map((recording) => recording.trackName ?? ''));
   const take = takes.find((each) => each.id === takeId);
   const inTake = (take?.candidateIds ?? []).flatMap((id) => words.chains.get(id) ?? []);
   const chooseTake = (id: string) => {
@@ -40,7 +41,11 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
     );
   };
   const submit = async () => {
-    const channels = recordings.map((recording, index) => ({ channelIndex: recording.channelIndex, candidateId: takeId ? (candidates[index] ?? null) : null }));
+    const channels = recordings.map((recording, index) => ({
+      channelIndex: recording.channelIndex,
+      candidateId: takeId ? (candidates[index] ?? null) : null,
+      trackName: names[index] ?? '',
+    }));
     const { error: failed } = await assign({ trialId, fileId: file.id, assignment: { takeId: takeId || null, channels } });
     if (!failed) onClose();
   };
@@ -69,9 +74,18 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
       {recordings.map((recording, index) => (
         <div key={recording.id} className="stack gap-1 border-top pt-2">
           <div className="row-line apart">
-            <b>
-              Channel {recording.channelIndex + 1} <span className="soft fw-normal">{recording.trackName}</span>
-            </b>
+            <span className="row-line">
+              <b>Channel {recording.channelIndex + 1}</b>
+              <Form.Control
+                size="sm"
+                className="w-auto"
+                placeholder="no name"
+                maxLength={60}
+                aria-label={`Name of channel ${recording.channelIndex + 1}`}
+                value={names[index] ?? ''}
+                onChange={(event) => setNames(names.with(index, event.target.value))}
+              />
+            </span>
             <span className="row-line">
               {candidates[index] && words.chains.get(candidates[index]) && <TapeMark tape={words.chains.get(candidates[index])!.tape} />}
               <Form.Select

@@ -3,6 +3,7 @@ import { ChevronLeft, ChevronRight, ZoomIn, ZoomOut } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 
 const CLOSEST_S = 0.25;
 
@@ -34,13 +35,21 @@ export function useTimeWindow(lengthS: number): TimeWindow {
   };
 }
 
+const KEYS: KeyHelp[] = [
+  { keys: '=', does: 'Nearer' },
+  { keys: '-', does: 'Wider' },
+  { keys: 'Shift ←', does: 'Earlier' },
+  { keys: 'Shift →', does: 'Later' },
+];
+
 /** Buttons and keys that move the window. */
 export function WindowButtons({ time, atS }: { time: TimeWindow; atS: number }) {
   const inside = atS >= time.window[0] && atS <= time.window[1] && atS > 0 ? atS : undefined;
-  useHotkeys('equal,shift+equal', () => time.zoom(0.5, inside), { description: 'Nearer' });
-  useHotkeys('minus', () => time.zoom(2, inside), { description: 'Wider' });
-  useHotkeys('shift+left', () => time.pan(-0.5), { description: 'Earlier' });
-  useHotkeys('shift+right', () => time.pan(0.5), { description: 'Later' });
+  useKeyHelp(KEYS);
+  useHotkeys('equal,shift+equal', () => time.zoom(0.5, inside));
+  useHotkeys('minus', () => time.zoom(2, inside));
+  useHotkeys('shift+left', () => time.pan(-0.5));
+  useHotkeys('shift+right', () => time.pan(0.5));
   return (
     <span className="text-nowrap">
       <Button size="sm" variant="plain" aria-label="Earlier" title="Earlier (Shift and left)" onClick={() => time.pan(-0.5)}>
@@ -49,7 +58,7 @@ export function WindowButtons({ time, atS }: { time: TimeWindow; atS: number }) 
       <Button size="sm" variant="plain" aria-label="Wider" title="Wider (-)" onClick={() => time.zoom(2, inside)}>
         <ZoomOut size={16} aria-hidden />
       </Button>
-      <Button size="sm" variant="plain" aria-label="Nearer" title="Nearer (+)" onClick={() => time.zoom(0.5, inside)}>
+      <Button size="sm" variant="plain" aria-label="Nearer" title="Nearer (=)" onClick={() => time.zoom(0.5, inside)}>
         <ZoomIn size={16} aria-hidden />
       </Button>
       <Button size="sm" variant="plain" aria-label="Later" title="Later (Shift and right)" onClick={() => time.pan(0.5)}>
