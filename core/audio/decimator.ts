@@ -1,16 +1,8 @@
+import { kaiser } from './kaiser.ts';
+
 /** Taps for each step down, and the Kaiser window's parameter: 70 dB in a transition as wide as the new rate less twice the band kept. */
 const TAPS_A_STEP = 6;
 const KAISER = 6.8;
-
-function besselI0(x: number): number {
-  let term = 1;
-  let sum = 1;
-  for (let k = 1; k < 40; k++) {
-    term *= (x / (2 * k)) ** 2;
-    sum += term;
-  }
-  return sum;
-}
 
 /**
  * Keeps every n-th sample of a stream behind a symmetric low-pass of half the new rate (windowed sinc).
@@ -29,7 +21,7 @@ export class Decimator {
     this.reach = factor === 1 ? 0 : (TAPS_A_STEP * factor) / 2;
     const taps = Float64Array.from({ length: this.reach + 1 }, (_, k) => {
       const x = (Math.PI * k) / factor;
-      return (k === 0 ? 1 : Math.sin(x) / x) * besselI0(KAISER * Math.sqrt(1 - (k / (this.reach + 1)) ** 2));
+      return (k === 0 ? 1 : Math.sin(x) / x) * kaiser(k / (this.reach + 1), KAISER);
     });
     const sum = taps.reduce((total, tap, k) => total + (k === 0 ? tap : 2 * tap), 0);
     this.middle = (taps[0] as number) / sum;

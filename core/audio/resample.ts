@@ -1,5 +1,8 @@
+import { kaiser } from './kaiser.ts';
+
 const HALF_TAPS = 24;
 const PHASES = 512;
+const KAISER = 9;
 
 /**
  * Changes the sample rate by a windowed sinc (Kaiser, about 90 dB down), interpolated between 512
@@ -46,23 +49,12 @@ function sincTable(cutoff: number, reach: number): Float64Array {
   const known = tables.get(key);
   if (known) return known;
   if (tables.size > 16) tables.clear();
-  const beta = 9;
   const table = new Float64Array((PHASES + 1) * 2 * reach);
-  const bessel = (x: number) => {
-    let term = 1;
-    let sum = 1;
-    for (let k = 1; k < 40; k++) {
-      term *= (x / (2 * k)) ** 2;
-      sum += term;
-    }
-    return sum;
-  };
-  const norm = bessel(beta);
   for (let phase = 0; phase <= PHASES; phase++) {
     for (let tap = -reach + 1; tap <= reach; tap++) {
       const t = tap - phase / PHASES;
       const x = Math.PI * t * cutoff;
-      const window = Math.abs(t) < reach ? bessel(beta * Math.sqrt(1 - (t / reach) ** 2)) / norm : 0;
+      const window = kaiser(t / reach, KAISER);
       table[phase * 2 * reach + tap + reach - 1] = cutoff * (x === 0 ? 1 : Math.sin(x) / x) * window;
     }
   }

@@ -1,26 +1,18 @@
+import { kaiser } from '../audio/kaiser.ts';
 import { Extremes, STRETCH } from './tracks/extremes.ts';
 
 const TAPS = 24;
+const KAISER = 7;
 const HISTORY = TAPS - 1;
 
 /** Interpolated phases between two samples, Kaiser-windowed sinc, for a factor of 2 or 4. */
 function interpolator(factor: number): Float64Array[] {
-  const beta = 7;
-  const bessel = (x: number) => {
-    let term = 1;
-    let sum = 1;
-    for (let k = 1; k < 30; k++) {
-      term *= (x / (2 * k)) ** 2;
-      sum += term;
-    }
-    return sum;
-  };
   return Array.from({ length: factor - 1 }, (_, phase) => {
     const shift = (phase + 1) / factor;
     const taps = new Float64Array(TAPS);
     for (let tap = 0; tap < TAPS; tap++) {
       const t = tap - TAPS / 2 + 1 - shift;
-      const window = bessel(beta * Math.sqrt(Math.max(0, 1 - (t / (TAPS / 2)) ** 2))) / bessel(beta);
+      const window = kaiser(t / (TAPS / 2), KAISER);
       taps[tap] = (t === 0 ? 1 : Math.sin(Math.PI * t) / (Math.PI * t)) * window;
     }
     const sum = taps.reduce((total, value) => total + value, 0);

@@ -4,68 +4,21 @@ import { matchFilterDb } from '@marvet/core/measure/pair/eqMatch';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import type { MatchFilter, PairGroup } from '@marvet/core/measure/report.types';
 import { Link } from 'react-router';
-import { CartesianGrid, Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { Empty, Sheet } from '../../parts/states.tsx';
-import { HZ_TICKS, hzText } from './hertz.ts';
+import { BandChart } from './BandChart.tsx';
 
 const FILTER_NAMES: Record<MatchFilter['type'], string> = { peaking: 'bell', lowShelf: 'shelf down from', highShelf: 'shelf up from' };
 
-/** Band differences, and what is left of them behind the equalisation; the table behind. */
+/** Band differences, and what is left of them behind the equalisation. */
 export function BandDifference({ pair }: { pair: PairGroup }) {
   const known = pair.bandDiffDb.flatMap((value) => value ?? []);
   if (known.length === 0) return <Empty>There is nothing to compare.</Empty>;
   const rows = THIRD_OCTAVE_NAMES_HZ.map((hz, band) => {
     const difference = pair.bandDiffDb[band] ?? null;
     const filters = pair.eqMatch.reduce((sum, filter) => sum + matchFilterDb(filter, THIRD_OCTAVE_HZ[band] as number), 0);
-    return { hz, difference, equalised: difference === null ? null : difference + filters };
+    return { hz, first: difference, second: difference === null ? null : difference + filters };
   });
-  return (
-    <>
-      <ResponsiveContainer width="100%" height={260}>
-        <LineChart data={rows} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>
-          <CartesianGrid stroke="var(--rule)" />
-          <XAxis dataKey="hz" type="number" scale="log" domain={[20, 20000]} ticks={HZ_TICKS} tickFormatter={hzText} stroke="var(--soft)" fontSize={12} />
-          <YAxis
-            stroke="var(--soft)"
-            fontSize={12}
-            width={54}
-            tickFormatter={(value: number) => signed(value, 0)}
-            label={{ value: 'dB', angle: -90, position: 'insideLeft', offset: 12, fill: 'var(--soft)', fontSize: 12 }}
-          />
-          <ReferenceLine y={0} stroke="var(--ink)" />
-          <Tooltip
-            contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
-            formatter={(value) => (typeof value === 'number' ? `${signed(value, 1)} dB` : 'not measured')}
-            labelFormatter={(hz) => `${hz} Hz`}
-          />
-          <Legend />
-          <Line dataKey="difference" stroke="var(--ink)" strokeWidth={2} dot={false} isAnimationActive={false} />
-          <Line dataKey="equalised" stroke="var(--fill)" strokeWidth={2} strokeDasharray="5 4" dot={false} isAnimationActive={false} />
-        </LineChart>
-      </ResponsiveContainer>
-      <details>
-        <summary className="small">The same as a table</summary>
-        <table className="plain small">
-          <thead>
-            <tr>
-              <th className="num">Band Hz</th>
-              <th className="num">Difference dB</th>
-              <th className="num">Equalised dB</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.hz}>
-                <td className="num">{row.hz}</td>
-                <td className="num">{row.difference === null ? '' : signed(row.difference, 1)}</td>
-                <td className="num">{row.equalised === null ? '' : signed(row.equalised, 1)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </details>
-    </>
-  );
+  return <BandChart rows={rows} names={['difference', 'equalised']} unit="dB" zero />;
 }
 
 /** Timing, level and the equalisation needed. */
