@@ -27,7 +27,7 @@ export function layFaults(samples: Float64Array, letters: string, take: FaultyTa
   if (letters === 'FT' && take.stationKey === 'loft') {
     for (const share of [0.3, 0.72]) layClick(samples, rateHz, share * lengthS, 0.25, random);
   }
-  if (letters === 'LB' && take.screen === 'bare') layRustle(samples, rateHz, 0.45 * lengthS, 0.5, peakDbfs(-14), random);
+  if (letters === 'LB' && take.screen === 'bare' && take.voice) layRustle(samples, rateHz, 0.45 * lengthS, 0.5, peakDbfs(-26), random);
   if (letters === 'BM' && take.screen === 'bare') layThump(samples, rateHz, 0.2, peakDbfs(-16), random);
   if (letters === 'WH' && take.scriptKey === 'plosives' && take.voice) {
     for (const onsetS of onsetsOf(take.voice, rateHz).slice(0, 3)) layPlosive(samples, rateHz, take.leadS + onsetS - 0.01, peakDbfs(-8), random);

@@ -3,6 +3,7 @@ import { powerDb } from '../audio/decibel.ts';
 import type { Chapter } from './chapter.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { SPECTRUM_GROUPS, type Span, type SpectrumGroup, type SpectrumGroupId } from './report.types.ts';
+import { withoutSpans } from './spans.ts';
 import type { BandTrack } from './tracks/bandTrack.ts';
 import { EXTRA_COLUMNS } from './tracks/channelTracks.ts';
 
@@ -16,6 +17,9 @@ export const GROUP_EDGES_HZ: Record<SpectrumGroupId, [number, number]> = {
   sibilanceDb: [5000, 9000],
   airDb: [9000, 16000],
 };
+
+const SHORTEST_CLEAR_S = 0.05;
+const ENOUGH_CLEAR = 0.3;
 
 /** Mean band powers over the frames of one track whose middle `portion` lies in some spans by `share` or more. */
 class SpanMean {
@@ -72,7 +76,7 @@ class TrackMeans {
 
   settle(chapter: Chapter): void {
     this.whole.add(this.track, null);
-    this.speech.add(this.track, chapter.speech);
+    this.speech.add(this.track, clearWords(chapter));
     for (const pause of this.pauses) pause.add(this.track, chapter.pause);
   }
 
@@ -83,6 +87,17 @@ class TrackMeans {
     }
     return null;
   }
+}
+
+/** Words without what events lay over them, as long as enough is left. */
+function clearWords({ speech, events }: Chapter): Span[] {
+  const clear = withoutSpans(
+    speech,
+    events.map(({ startS, endS }): Span => [startS, endS]),
+    SHORTEST_CLEAR_S,
+  );
+  const lengthOf = (spans: readonly Span[]) => spans.reduce((sum, [from, to]) => sum + to - from, 0);
+  return lengthOf(clear) >= ENOUGH_CLEAR * lengthOf(speech) ? clear : speech;
 }
 
 type Powers = (number | null)[];
