@@ -3,6 +3,7 @@ import { writeWav } from '@marvet/core/audio/writeWav';
 import { measureFile } from '@marvet/core/measure/report';
 import type { AudioEvent, ChannelReport, EventKind } from '@marvet/core/measure/report.types';
 import { type LabelledEvent, labelledTake } from '@marvet/core/simulate/labelledTake';
+import { randomSource } from '@marvet/core/simulate/random';
 import { type Group, specOf } from './specs.ts';
 
 /** How a take was judged: errors of figures against the truth, and events found, missed and invented. */
@@ -20,6 +21,9 @@ export interface Judged {
 export const ACCURACY_FIGURES = ['floorDbfs', 'sibilanceDb', 'proximityDb', 'pumpingDb', 'reverberation'] as const;
 export type AccuracyFigure = (typeof ACCURACY_FIGURES)[number];
 
+/** Noise of the words alone, -90 dBFS. */
+const TRACE = 10 ** (-90 / 20);
+
 /** An event is found when one of its kind lies within this of it. */
 const TOLERANCE_S = 0.06;
 
@@ -31,7 +35,12 @@ export function judge(seed: string, group: Group, voices: readonly (readonly Flo
   const steady = group === 'clean' || group === 'room';
   if (steady && report.noise.floorDbfs !== null) errors.floorDbfs = report.noise.floorDbfs - truth.floorDbfs;
   if (steady) {
-    const clean = reportOf(truth.cleanVoice, spec.rateHz);
+    // A trace of noise keeps pauses pauses: a voice in digital silence has none of its own.
+    const random = randomSource(1);
+    const clean = reportOf(
+      truth.cleanVoice.map((x) => x + TRACE * random.normal()),
+      spec.rateHz,
+    );
     for (const id of ['sibilanceDb', 'proximityDb'] as const) {
       const [is, should] = [report.character[id], clean.character[id]];
       if (is !== null && should !== null) errors[id] = is - should;

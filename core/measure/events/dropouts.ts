@@ -19,6 +19,10 @@ const SHORTEST_CUT_S = 0.01;
 const FLAT_DB = 7;
 /** And it lies under the room tone: where a mouth closes in a dead room, the room tone is still there. */
 const CUT_UNDER_ROOM_DB = 4;
+/** Or: down and up by this much, to a bottom under the room tone, within this many fine frames. */
+const NICK_DB = 25;
+const NICK_FALL_FRAMES = 6;
+const NICK_UNDER_ROOM_DB = 6;
 const SILENT_DB = -105;
 /** Flat tops within this of a hole explain it. */
 const FLAT_REACH_S = 0.004;
@@ -42,7 +46,7 @@ export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioE
   const wavering = Math.max(0, spread - STEADY_DB);
   const holes = holesUnder(levels, room - UNDER_ROOM_DB - WAVERING_SHARE * wavering);
   const cuts = cutsIn(levels, fine, room);
-  const found = widened(levels, unique([...(room > SILENT_DB ? holes : []), ...cuts]));
+  const found = widened(levels, unique([...(room > SILENT_DB ? holes : []), ...cuts, ...nicksIn(levels, room - NICK_UNDER_ROOM_DB - WAVERING_SHARE * wavering)]));
   // While a wave is held flat at full scale nothing moves, which is not the radio's doing.
   const flat = flatSpans(tracks, FLAT_REACH_S).map(([from, to]): Span => [(from - startS) / FINE_FRAME_S, (to - startS) / FINE_FRAME_S]);
   return found
@@ -78,6 +82,25 @@ function holesUnder(levels: Float64Array, threshold: number): Span[] {
     from = to;
   }
   return holes;
+}
+
+/**
+ * Breaks of some ten milliseconds, over before the weighting has rung out: down by much within a few
+ * fine frames to under the room tone, and back at once.
+ */
+function nicksIn(levels: Float64Array, threshold: number): Span[] {
+  const nicks: Span[] = [];
+  for (let at = NICK_FALL_FRAMES; at < levels.length - 2; at++) {
+    const bottom = levels[at] as number;
+    if (bottom >= threshold || (levels[at + 1] as number) < bottom) continue;
+    const after = Math.max(levels[at + 1] as number, levels[at + 2] as number);
+    const before = levels.subarray(at - NICK_FALL_FRAMES, at).reduce((most, level) => Math.max(most, level), -150);
+    if (after - bottom < NICK_DB || before - bottom < NICK_DB) continue;
+    let from = at;
+    while (from > 0 && (levels[from - 1] as number) < before - UNDER_ROOM_DB) from--;
+    nicks.push([from, at + 1]);
+  }
+  return nicks;
 }
 
 /** Stretches that begin with a sudden fall and end with a sudden rise. */

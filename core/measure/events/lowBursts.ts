@@ -13,7 +13,7 @@ const OVER_BALANCE_DB = 9;
 /** Low sound this far over the voice is an event, however long it has been going on. */
 const OVER_VOICE_DB = 3;
 /** A low event this far under the voice disturbs nobody. */
-const UNDER_VOICE_DB = 19;
+const UNDER_VOICE_DB = 14;
 /** Wind lasts; a thump or a plosive is over by then. */
 /** Smoothing alone makes anything last this long. */
 const SHORTEST_BURST_S = 0.03;

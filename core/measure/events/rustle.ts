@@ -15,6 +15,7 @@ const OVER_VOWEL_DB = 12;
 const NEAR_WORD_S = 0.12;
 const EPISODE_GAP_S = 0.25;
 const LEAST_ACTIVE_S = 0.08;
+const LEAST_UNREST_DB = 2;
 const CRACKLE_GAP_S = 0.05;
 const LONGEST_CONSONANT_S = 0.34;
 
@@ -67,7 +68,20 @@ export function findRustle({ tracks, speech, quiet, startS, endS }: Chapter, bur
   )
     .filter(([from, to]) => sharedS(spans, from, to) >= LEAST_ACTIVE_S || sharedS(bursts, from, to) > 0)
     .filter(([from, to]) => sharedS(quiet, from, to) > 0.02 || sharedS(spans, from, to) > 0.12)
+    .filter(([from, to]) => unrest(high, times, from, to) >= LEAST_UNREST_DB)
     .map(([from, to]) => ({ kind: 'rustle', startS: from, endS: to, severityDb: loudestIn(bands, high, from, to) - peakVoice }));
+}
+
+/** Mean change of a level from frame to frame: cloth crackles, room tone that was turned up and the tail of a room do not. */
+function unrest(levels: Float64Array, times: Float64Array, fromS: number, toS: number): number {
+  let sum = 0;
+  let count = 0;
+  for (let frame = 1; frame < times.length; frame++) {
+    if ((times[frame] as number) < fromS || (times[frame] as number) > toS) continue;
+    sum += Math.abs((levels[frame] as number) - (levels[frame - 1] as number));
+    count++;
+  }
+  return count > 0 ? sum / count : 0;
 }
 
 /** Frames in which the voice is nearly as strong as it gets: vowels, which have little high sound. */
