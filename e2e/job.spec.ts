@@ -146,7 +146,7 @@ test('from a question to a verdict, on audio', async ({ page }) => {
     await expect(page.getByRole('region', { name: 'Table of recordings' }).getByRole('row')).toHaveCount(5);
     await expect(page.getByRole('region', { name: 'Table of recordings' })).toContainText(/\b39|40|41\b/);
     await page.getByRole('region', { name: 'Table of recordings' }).getByRole('link', { name: '01' }).first().click();
-    await expect(page.getByRole('slider', { name: /3 stretches of words and 4 pauses/ })).toBeVisible();
+    await expect(page.getByRole('slider', { name: /3 stretches of words, 4 pauses/ })).toBeVisible();
     await expect(page.getByRole('row', { name: 'Noise floor −66.0 dBFS' })).toBeVisible();
   });
 
