@@ -1,7 +1,7 @@
 import { powerDb } from '../audio/decibel.ts';
 import type { Chapter } from './chapter.ts';
 import { DecayFinder } from './decay.ts';
-import type { ChannelContext, Family, Finished } from './family.ts';
+import type { Family, Finished } from './family.ts';
 import type { CharacterGroup } from './report.types.ts';
 import { bandSum } from './spectrum.ts';
 import { EXTRA_COLUMNS } from './tracks/channelTracks.ts';
@@ -27,11 +27,7 @@ export class Character implements Family<CharacterGroup> {
   private readonly sibilant = new LevelHistogram();
   private readonly wind = { sum: 0, count: 0 };
   private readonly pumping: { riseDb: number; weight: number }[] = [];
-  private readonly decay: DecayFinder;
-
-  constructor({ tracks }: ChannelContext) {
-    this.decay = new DecayFinder(tracks.sampleRateHz);
-  }
+  private readonly decay = new DecayFinder();
 
   settle(chapter: Chapter): void {
     this.settleSibilance(chapter);

@@ -23,8 +23,6 @@ const MOST_DECAYS = 4000;
 export class DecayFinder {
   private readonly timesS: number[] = [];
 
-  constructor(readonly sampleRateHz: number) {}
-
   settle({ speech, quiet, startS, tracks, endS }: Chapter): void {
     const fine = tracks.fine.view();
     const step = (index: number) => {

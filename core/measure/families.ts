@@ -19,7 +19,7 @@ export const openFamilies = (context: ChannelContext) => ({
   noise: new Noise(context),
   spectrum: new Spectrum(context),
   intelligibility: new Intelligibility(),
-  character: new Character(context),
+  character: new Character(),
   events: new Events(context),
 });
 

@@ -3,9 +3,6 @@ import { type BiquadCoefficients, highShelf, peaking } from '../audio/biquad.ts'
 /** Where a small microphone sits on a body. */
 export type Placement = 'open' | 'breastbone' | 'collar' | 'hairline' | 'lapel';
 
-/** Typical distance from the mouth. */
-export const PLACEMENT_DISTANCE_M: Record<Placement, number> = { open: 0.5, breastbone: 0.22, collar: 0.15, hairline: 0.16, lapel: 0.25 };
-
 /**
  * Colour of a place on the body: the chest lifts the low-mids where the microphone lies on it, the chin
  * shades the top where it looks over the microphone's head, the forehead does little.

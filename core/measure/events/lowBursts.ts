@@ -14,9 +14,9 @@ const OVER_BALANCE_DB = 9;
 const OVER_VOICE_DB = 3;
 /** A low event this far under the voice disturbs nobody. */
 const UNDER_VOICE_DB = 14;
-/** Wind lasts; a thump or a plosive is over by then. */
 /** Smoothing alone makes anything last this long. */
 const SHORTEST_BURST_S = 0.03;
+/** Wind lasts; a thump or a plosive is over by then. */
 const SHORTEST_GUST_S = 0.18;
 /** Longest stretch for which a voice may cover low sound. */
 const COVERED_S = 0.15;

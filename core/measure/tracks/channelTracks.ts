@@ -21,9 +21,7 @@ const BUTTERWORTH_Q = [0.5411961, 1.306563] as const;
 
 const butterworth = (hz: number, rateHz: number) => BUTTERWORTH_Q.map((q) => lowPass(hz, q, rateHz));
 
-/** Column of the high track that holds 250 to 630 Hz, before its third-octave bands. */
-export const VOICE_COLUMN = 0;
-/** Columns of the high track before its third-octave bands. */
+/** Columns of the high track before its third-octave bands: 250 to 630 Hz. */
 export const EXTRA_COLUMNS = 1;
 
 /**
