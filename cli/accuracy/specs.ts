@@ -38,6 +38,7 @@ export function specOf(seed: string, group: Group, voices: readonly (readonly Fl
     rateHz: RATE_HZ,
     voice,
     onsetsS: onsetsOf(voice, RATE_HZ),
+    beginningsS: onsetsOf(voice, RATE_HZ, 8, 0.03),
     leadS: between(0.6, 1.2),
     tailS: between(0.8, 1.4),
     voiceDbSpl,

@@ -45,7 +45,7 @@ describe('iXML', () => {
     expect(readIxml(new TextEncoder().encode(xml))?.trackNames).toEqual(['QO', 'BM']);
   });
   it('is null for other documents', () => {
-    expect(readIxml(new TextEncoder().encode('<OTHER/>'))).toBeNull();
+    for (const xml of ['<OTHER/>', '<?xml version= 1.0"?><BWFXML></BWFXML>', '<BWFXML>']) expect(readIxml(new TextEncoder().encode(xml)), xml).toBeNull();
   });
 });
 

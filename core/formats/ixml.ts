@@ -42,8 +42,7 @@ export function readIxml(bytes: Uint8Array): Ixml | null {
   const xml = new TextDecoder('utf-8').decode(bytes).replace(/\0+$/, '').trim();
   // Entities are refused outright: an iXML document needs none, and they can be made to explode.
   if (/<!ENTITY/i.test(xml) || XMLValidator.validate(xml) !== true) return null;
-  const parser = new XMLParser({ ignoreAttributes: true, parseTagValue: false, processEntities: true });
-  const parsed = documentSchema.safeParse(parser.parse(xml));
+  const parsed = documentSchema.safeParse(parseXml(xml));
   if (!parsed.success) return null;
   const root = parsed.data.BWFXML;
   const trackNames: (string | null)[] = [];
@@ -59,6 +58,16 @@ export function readIxml(bytes: Uint8Array): Ixml | null {
     note: root.NOTE ?? null,
     trackNames: Array.from(trackNames, (name) => name ?? null),
   };
+}
+
+/** The document as a tree; null when the parser finds fault where the validator found none, as in a processing instruction without an end. */
+function parseXml(xml: string): unknown {
+  try {
+    return new XMLParser({ ignoreAttributes: true, parseTagValue: false, processEntities: true }).parse(xml);
+  } catch (error) {
+    if (error instanceof Error) return null;
+    throw error;
+  }
 }
 
 /** Writes an iXML chunk body. */

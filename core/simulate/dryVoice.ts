@@ -1,16 +1,34 @@
-/** Beginnings of sounds in a dry voice: where it rises by 15 dB or more out of a gap, in seconds. */
-export function onsetsOf(voice: Float64Array, rateHz: number): number[] {
-  const step = Math.round(rateHz * 0.01);
+import { Cascade, highPass, lowPass } from '../audio/biquad.ts';
+
+const STEP_S = 0.01;
+/** A voice is told from hiss by what it has between these. */
+const VOICE_HZ = [100, 1000] as const;
+const GAP_FRAMES = 4;
+const RISE_FRAMES = 5;
+/** Sounds nearer than this are one. */
+const APART_S = 0.35;
+const LEAST_LEVEL_DB = -35;
+
+/**
+ * Where a vowel breaks out of a gap within 50 ms, in seconds, as after P and B: the seats of plosives.
+ * Sounds that begin with hiss have none.
+ * @param leastRiseDb how far the voice's own range rises; lower for every place that might be taken for one
+ * @param apartS least distance between two
+ */
+export function onsetsOf(voice: Float64Array, rateHz: number, leastRiseDb = 15, apartS = APART_S): number[] {
+  const voiced = new Float64Array(voice.length);
+  new Cascade([highPass(VOICE_HZ[0], Math.SQRT1_2, rateHz), lowPass(VOICE_HZ[1], Math.SQRT1_2, rateHz)]).process(voice, voiced, voice.length);
+  const step = Math.round(rateHz * STEP_S);
   const levels = Float64Array.from({ length: Math.floor(voice.length / step) }, (_, frame) => {
     let sum = 0;
-    for (let index = frame * step; index < (frame + 1) * step; index++) sum += (voice[index] as number) ** 2;
+    for (let index = frame * step; index < (frame + 1) * step; index++) sum += (voiced[index] as number) ** 2;
     return 10 * Math.log10(sum / step + 1e-9);
   });
   const onsets: number[] = [];
-  for (let frame = 6; frame < levels.length - 8; frame++) {
-    const before = Math.max(...levels.subarray(frame - 4, frame));
-    const after = Math.max(...levels.subarray(frame, frame + 5));
-    if (after - before >= 15 && after > -35 && frame * 0.01 - (onsets.at(-1) ?? -1) > 0.35) onsets.push(frame * 0.01);
+  for (let frame = GAP_FRAMES; frame + RISE_FRAMES <= levels.length; frame++) {
+    const before = Math.max(...levels.subarray(frame - GAP_FRAMES, frame));
+    const after = Math.max(...levels.subarray(frame, frame + RISE_FRAMES));
+    if (after - before >= leastRiseDb && after > LEAST_LEVEL_DB && frame * STEP_S - (onsets.at(-1) ?? -1) > apartS) onsets.push(frame * STEP_S);
   }
   return onsets;
 }

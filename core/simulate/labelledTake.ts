@@ -16,8 +16,10 @@ export interface LabelledSpec {
   rateHz: number;
   /** Dry words at the sample rate; any level. */
   voice: Float64Array;
-  /** Where sounds begin in the dry words, in seconds; plosives are laid there. */
+  /** Where vowels break out of a gap in the dry words, in seconds; plosives are laid there. */
   onsetsS: readonly number[];
+  /** All moments of the dry words that come near to it. Knocks are not laid there: what comes with a sound's beginning is a plosive by definition. */
+  beginningsS: readonly number[];
   leadS: number;
   tailS: number;
   voiceDbSpl: number;
@@ -58,6 +60,11 @@ export interface LabelledTruth {
   /** Gain over time that an automatic level set, in dB. */
   gainDb: Float64Array | null;
 }
+
+/** Reach of a beginning: the voice follows a blast within a tenth of a second. */
+const BEFORE_BEGINNING_S = 0.12;
+const AFTER_BEGINNING_S = 0.06;
+const MOST_DRAWS = 30;
 
 /** Renders a take of known truth. The same spec gives the same samples. */
 export function labelledTake(spec: LabelledSpec): { samples: Float64Array; truth: LabelledTruth } {
@@ -146,7 +153,8 @@ function layTouches(spec: LabelledSpec, into: Float64Array, length: number, rand
     events.push({ kind: 'plosive', ...laid });
   }
   const busy = () => events.map(({ startS, endS }) => [startS - 0.3, endS + 0.3] as const);
-  for (const at of moments(spec.thumps, lengthS, random, busy())) {
+  const beginnings = spec.beginningsS.map((at) => [spec.leadS + at - BEFORE_BEGINNING_S, spec.leadS + at + AFTER_BEGINNING_S] as const);
+  for (const at of moments(spec.thumps, lengthS, random, [...busy(), ...beginnings])) {
     events.push({ kind: 'handling', ...layThump(into, rateHz, at, voiceSpl + 8 + 10 * random.uniform(), random) });
   }
   for (const at of moments(spec.rustles, lengthS - 1.2, random, busy())) {
@@ -154,11 +162,15 @@ function layTouches(spec: LabelledSpec, into: Float64Array, length: number, rand
   }
 }
 
-/** Moments spread over a take, at random within equal parts, not in busy stretches. */
+/** Moments spread over a take, at random within equal parts, not in busy stretches; a part without a free moment gets none. */
 function moments(count: number, lengthS: number, random: RandomSource, busy: readonly (readonly [number, number])[] = []): number[] {
-  return Array.from({ length: count }, (_, part) => 0.25 + ((lengthS - 0.5) * (part + 0.15 + 0.7 * random.uniform())) / count).filter((at) =>
-    busy.every(([from, to]) => at < from || at > to),
-  );
+  return Array.from({ length: count }, (_, part) => {
+    for (let draw = 0; draw < MOST_DRAWS; draw++) {
+      const at = 0.25 + ((lengthS - 0.5) * (part + 0.15 + 0.7 * random.uniform())) / count;
+      if (busy.every(([from, to]) => at < from || at > to)) return [at];
+    }
+    return [];
+  }).flat();
 }
 
 /** Spells of full scale, as a listener of the file alone could name them. */

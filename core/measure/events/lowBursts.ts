@@ -22,9 +22,9 @@ const SHORTEST_GUST_S = 0.18;
 const COVERED_S = 0.15;
 /** A plosive comes with the start of a sound: nearly nothing just before, much more just after. */
 const ONSET_RISE_DB = 10;
-const BEFORE_S = 0.055;
-const CLEAR_S = 0.012;
-const AFTER_S = 0.09;
+const GAP_BEFORE_S = 0.055;
+const GAP_AFTER_S = 0.035;
+const AFTER_S = 0.11;
 /** What comes after is a voice, what is before is not. */
 const AFTER_UNDER_VOICE_DB = 18;
 const GAP_UNDER_VOICE_DB = 12;
@@ -113,21 +113,19 @@ function voiceLevels(bands: BandTrack, speech: readonly Span[]): VoiceLevels {
   return { times, levels: powers.map((power) => 10 * Math.log10(Math.max(power, 1e-15))), usual: 10 * Math.log10(Math.max(mean, 1e-15)) };
 }
 
-/** Whether a voice begins with a burst: a gap before it, a voice after. */
+/** Whether a voice begins with a burst: a gap just before or as it starts, soon after it a voice, which outlasts a tap. */
 function isOnset({ times, levels, usual }: VoiceLevels, atS: number): boolean {
-  let quiet = 0;
-  let frames = 0;
+  let gap = Number.POSITIVE_INFINITY;
   let after = Number.NEGATIVE_INFINITY;
   times.forEach((time, frame) => {
+    if (time < atS - GAP_BEFORE_S || time > atS + AFTER_S) return;
     const level = levels[frame] as number;
-    if (time > atS - BEFORE_S && time < atS - CLEAR_S) {
-      quiet += level;
-      frames++;
-    }
-    if (time >= atS && time < atS + AFTER_S) after = Math.max(after, level);
+    if (time < atS + GAP_AFTER_S && level < gap) {
+      gap = level;
+      after = Number.NEGATIVE_INFINITY;
+    } else after = Math.max(after, Math.min(level, levels[frame - 1] as number));
   });
-  const before = quiet / Math.max(1, frames);
-  return after - before >= ONSET_RISE_DB && before < usual - GAP_UNDER_VOICE_DB && after > usual - AFTER_UNDER_VOICE_DB;
+  return after - gap >= ONSET_RISE_DB && gap < usual - GAP_UNDER_VOICE_DB && after > usual - AFTER_UNDER_VOICE_DB;
 }
 
 /** Puffs near a gust belong to it. */
