@@ -61,7 +61,10 @@ function reportOf(samples: Float64Array, rateHz: number): ChannelReport {
 /** What the automatic level did in the pauses between words: the gain at their end less that shortly after their start. */
 function pumpingTruth(gainDb: Float64Array, rateHz: number, report: ChannelReport): number {
   const at = (timeS: number) => gainDb[Math.min(gainDb.length - 1, Math.round(timeS * rateHz))] as number;
-  const between = report.activity.pause.filter(([from, to]) => from > 0.05 && to < gainDb.length / rateHz - 0.05 && to - from >= 0.44);
+  // As the measure does: only between two words is the gain sure to have been taken down before and after.
+  const firstWordS = report.activity.speech[0]?.[0] ?? 0;
+  const lastWordS = report.activity.speech.at(-1)?.[1] ?? 0;
+  const between = report.activity.pause.filter(([from, to]) => from > firstWordS && to < lastWordS && to - from >= 0.44);
   const rises = between.map(([from, to]) => ({ rise: at(to - 0.09) - at(from + 0.25), weight: to - from })).sort((a, b) => a.rise - b.rise);
   const half = rises.reduce((sum, each) => sum + each.weight, 0) / 2;
   let passed = 0;

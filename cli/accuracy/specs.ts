@@ -57,6 +57,7 @@ export function specOf(seed: string, group: Group, voices: readonly (readonly Fl
     noiseSlopeDb: among([0, -3, -5]),
     wind: wants('wind') ? { speedMs: between(4, 8), screen: among(['bare', 'foam']) } : null,
     gainDbfs: 0,
+    overDb: wants('clip') ? between(13, 18) : 0,
     plosives: wants('plosive') ? 4 : 0,
     thumps: wants('handling') ? 4 : 0,
     rustles: wants('rustle') ? 3 : 0,
@@ -69,7 +70,7 @@ export function specOf(seed: string, group: Group, voices: readonly (readonly Fl
   };
   // The gain brings the words to about -20 dBFS; to clip it is set far too high.
   const voiceAtMicrophone = voiceDbSpl - 20 * Math.log10(distanceM);
-  spec.gainDbfs = 94 - voiceAtMicrophone - 94 - between(19, 24) + (wants('clip') ? between(13, 18) : 0) + 94;
+  spec.gainDbfs = 94 - voiceAtMicrophone - between(19, 24) + spec.overDb;
   if (group === 'clip' && spec.word === 'float') spec.word = 24;
   return spec;
 }

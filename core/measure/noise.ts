@@ -5,8 +5,10 @@ import { quasiPeak468 } from './quasiPeak468.ts';
 import type { NoiseGroup, Span } from './report.types.ts';
 import { FRAME_S } from './tracks/frames.ts';
 
-/** Kept off the end of a pause, so that the beginning of a word does not count as noise. */
+/** Kept off both ends of a pause, so that the beginning of a word does not count as noise. */
 const GUARD_S = 0.03;
+/** Kept off its end while enough is left: breath and lips come before a word is told. */
+const BREATH_S = 0.12;
 /** Kept off its start while enough is left: the room rings on after a word. */
 const RINGING_S = 0.3;
 const LEFT_S = 0.15;
@@ -65,8 +67,10 @@ export class Noise implements Family<NoiseGroup> {
 
 /** A pause without what touches words; where it touches the start or the end of the file nothing is taken off. */
 function guarded([startS, endS]: Span, firstS: number, lastS: number): Span {
-  const ringing = Math.min(RINGING_S, Math.max(GUARD_S, endS - startS - GUARD_S - LEFT_S));
-  return [startS > firstS ? startS + ringing : startS, endS < lastS - 1e-6 ? endS - GUARD_S : endS];
+  const spare = endS - startS - LEFT_S;
+  const breath = endS < lastS - 1e-6 ? Math.min(BREATH_S, Math.max(GUARD_S, spare - RINGING_S)) : 0;
+  const ringing = startS > firstS ? Math.min(RINGING_S, Math.max(GUARD_S, spare - breath)) : 0;
+  return [startS + ringing, endS - breath];
 }
 
 /** The longest pauses, up to {@link QUASI_PEAK_S} of them, in order of time. */

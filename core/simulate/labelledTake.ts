@@ -33,6 +33,8 @@ export interface LabelledSpec {
   wind: { speedMs: number; screen: string } | null;
   /** Level of 94 dB SPL in the file, in dBFS. */
   gainDbfs: number;
+  /** How much of that gain is too much; a bad contact before the converter is raised with the words. */
+  overDb: number;
   plosives: number;
   thumps: number;
   rustles: number;
@@ -65,6 +67,7 @@ export interface LabelledTruth {
 const BEFORE_BEGINNING_S = 0.12;
 const AFTER_BEGINNING_S = 0.06;
 const MOST_DRAWS = 30;
+const AROUND_CLIPPING_S = 0.006;
 
 /** Renders a take of known truth. The same spec gives the same samples. */
 export function labelledTake(spec: LabelledSpec): { samples: Float64Array; truth: LabelledTruth } {
@@ -82,8 +85,8 @@ export function labelledTake(spec: LabelledSpec): { samples: Float64Array; truth
   for (const gust of wind?.gusts ?? []) events.push(gustEvent(gust));
   layTouches(spec, extra, length, random, events);
   let samples: Float64Array = heard.map((x, index) => (x + (noise[index] as number) + (extra[index] as number)) * gain);
-  for (const at of moments(spec.clicks, length / rateHz, random)) {
-    const { startS, endS } = layClick(samples, rateHz, at, 0.05 + 0.25 * random.uniform(), random);
+  for (const at of moments(spec.clicks, length / rateHz, random, clippedSpans(samples, rateHz))) {
+    const { startS, endS } = layClick(samples, rateHz, at, (0.05 + 0.25 * random.uniform()) * 10 ** (Math.max(0, spec.overDb) / 20), random);
     events.push({ kind: 'click', startS, endS });
   }
   if (spec.link) {
@@ -171,6 +174,19 @@ function moments(count: number, lengthS: number, random: RandomSource, busy: rea
     }
     return [];
   }).flat();
+}
+
+/** Around full scale a click is a jump among the corners of flat tops: nobody could name it. */
+function clippedSpans(samples: Float64Array, rateHz: number): [number, number][] {
+  const spans: [number, number][] = [];
+  samples.forEach((x, index) => {
+    if (Math.abs(x) < 1) return;
+    const last = spans.at(-1);
+    const [from, to] = [index / rateHz - AROUND_CLIPPING_S, index / rateHz + AROUND_CLIPPING_S];
+    if (last && from <= last[1]) last[1] = to;
+    else spans.push([from, to]);
+  });
+  return spans;
 }
 
 /** Spells of full scale, as a listener of the file alone could name them. */

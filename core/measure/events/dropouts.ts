@@ -5,10 +5,17 @@ import { FINE_FRAME_S, meanOf, quantile, smoothedDb } from '../tracks/frames.ts'
 import { flatSpans } from './flatSpans.ts';
 
 /** A break is this much under the room tone, for this long at least. */
-const UNDER_ROOM_DB = 10;
+const UNDER_ROOM_DB = 9;
 /** A steady noise wavers by this much, seen through 10 ms. */
 const STEADY_DB = 0.8;
 const WAVERING_SHARE = 4;
+/** Low sound shows its waves in fine frames: how far a tenth of them lie under the 10 ms around; hiss alone has less than this. */
+const STEADY_RIPPLE_DB = 3;
+const RIPPLE_SHARE = 0.1;
+/** Levels that waver by themselves do so up and down nearly alike. */
+const SKEW = 1.5;
+/** Room tone so much lower after words has been turned down there. */
+const PUMPED_DB = 3;
 const SHORTEST_HOLE_S = 0.004;
 /** Or: a voice falls by this much within two fine frames, faster than a room or a mouth lets it. */
 const CUT_DB = 22;
@@ -17,6 +24,8 @@ const LONGEST_CUT_S = 0.5;
 const SHORTEST_CUT_S = 0.01;
 /** The floor of a cut is as flat as a receiver's noise; between two pulses of a low voice it is a valley. */
 const FLAT_DB = 7;
+const RINGING_FRAMES = 5;
+const RINGING_DB = 2;
 /** And it lies under the room tone: where a mouth closes in a dead room, the room tone is still there. */
 const CUT_UNDER_ROOM_DB = 4;
 /** Or: down and up by this much, to a bottom under the room tone, within this many fine frames. */
@@ -24,8 +33,8 @@ const NICK_DB = 25;
 const NICK_FALL_FRAMES = 6;
 const NICK_UNDER_ROOM_DB = 6;
 const SILENT_DB = -105;
-/** Flat tops within this of a hole explain it. */
-const FLAT_REACH_S = 0.004;
+/** A flat top explains a hole that it fills to this share. */
+const FLAT_SHARE = 0.4;
 const AFTER_WORD_S = [0.03, 0.13] as const;
 
 /**
@@ -36,21 +45,24 @@ export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioE
   const fine = tracks.fine.view();
   const levels = Float64Array.from(fine, (power) => 10 * Math.log10(Math.max(power, 1e-15)));
   const tone = quiet.length > 0 ? quiet : speech;
-  // Breaks lie under the room tone, so its upper half tells best how it wavers without them.
   const middle = roomLevel(fine, tone, startS, 0.5);
-  const spread = roomLevel(fine, tone, startS, 0.75) - middle;
   // Where an automatic level works, room tone is lowest just after words, and within them.
   const afterWords = quiet.filter(([from]) => from > startS).map(([from, to]): Span => [from + AFTER_WORD_S[0], Math.min(to, from + AFTER_WORD_S[1])]);
-  const room = Math.min(middle, afterWords.length > 0 ? roomLevel(fine, afterWords, startS, 0.4) : 0) - 2 * spread;
+  const afterWord = afterWords.length > 0 ? roomLevel(fine, afterWords, startS, 0.4) : 0;
+  // Breaks widen the lower half of the room tone's levels, cloth and the tails of words the upper one, which alone is no wavering.
+  const upper = roomLevel(fine, tone, startS, 0.75) - middle;
+  const lower = middle - roomLevel(fine, tone, startS, 0.25);
+  const spread = afterWord < middle - PUMPED_DB ? upper : Math.min(upper, SKEW * lower);
+  const room = Math.min(middle, afterWord) - 2 * spread;
   // Wind and traffic fall by themselves; the more the room tone wavers, the deeper a break must be.
-  const wavering = Math.max(0, spread - STEADY_DB);
+  const wavering = Math.max(0, spread - STEADY_DB, rippleOf(fine, tone, startS) - STEADY_RIPPLE_DB);
   const holes = holesUnder(levels, room - UNDER_ROOM_DB - WAVERING_SHARE * wavering);
   const cuts = cutsIn(levels, fine, room);
   const found = widened(levels, unique([...(room > SILENT_DB ? holes : []), ...cuts, ...nicksIn(levels, room - NICK_UNDER_ROOM_DB - WAVERING_SHARE * wavering)]));
   // While a wave is held flat at full scale nothing moves, which is not the radio's doing.
-  const flat = flatSpans(tracks, FLAT_REACH_S).map(([from, to]): Span => [(from - startS) / FINE_FRAME_S, (to - startS) / FINE_FRAME_S]);
+  const flat = flatSpans(tracks, 0).map(([from, to]): Span => [(from - startS) / FINE_FRAME_S, (to - startS) / FINE_FRAME_S]);
   return found
-    .filter(([from, to]) => sharedS(flat, from, to) === 0)
+    .filter(([from, to]) => sharedS(flat, from, to) < FLAT_SHARE * (to - from))
     .map(([from, to]) => ({
       kind: 'dropout',
       startS: startS + from * FINE_FRAME_S,
@@ -68,6 +80,18 @@ function roomLevel(fine: Float64Array, spans: readonly Span[], startS: number, s
     }
   }
   return kept.length > 0 ? quantile(Float64Array.from(kept).sort(), share) : -150;
+}
+
+/** How far a tenth of the fine frames lie under the 10 ms that they belong to. */
+function rippleOf(fine: Float64Array, spans: readonly Span[], startS: number): number {
+  const under: number[] = [];
+  for (const [from, to] of spans) {
+    for (let index = Math.round((from - startS) / FINE_FRAME_S); index + 5 <= (to - startS) / FINE_FRAME_S; index += 5) {
+      const mean = meanOf(fine, index, index + 5);
+      for (let frame = index; frame < index + 5; frame++) under.push(10 * Math.log10(Math.max(mean, 1e-15) / Math.max(fine[frame] as number, 1e-15)));
+    }
+  }
+  return quantile(Float64Array.from(under).sort(), 1 - RIPPLE_SHARE);
 }
 
 function holesUnder(levels: Float64Array, threshold: number): Span[] {
@@ -116,13 +140,20 @@ function cutsIn(levels: Float64Array, fine: Float64Array, room: number): Span[] 
     let to = at + 1;
     while (to < levels.length && to - at <= longest && (levels[to] as number) < ceiling) to++;
     if (to - at <= shortest || to - at > longest || to + 2 >= levels.length) continue;
-    const inside = levels.subarray(at + 1, to - 1);
+    const inside = withoutRinging(levels.subarray(at + 1, to - 1));
     const bottom = Math.min(...inside);
     const flat = Math.max(...inside) - bottom <= FLAT_DB && meanOf(inside, 0, inside.length) < room - CUT_UNDER_ROOM_DB;
     if (flat && (smooth[to + 1] as number) - (inside.at(-1) ?? 0) >= RETURN_DB) cuts.push([at, to]);
     at = to;
   }
   return cuts;
+}
+
+/** The lowest poles of the weighting ring out at the start of a mute, by some decibels a frame. */
+function withoutRinging(levels: Float64Array): Float64Array {
+  let from = 0;
+  while (from < RINGING_FRAMES && from + 2 < levels.length && (levels[from + 1] as number) < (levels[from] as number) - RINGING_DB) from++;
+  return levels.subarray(from);
 }
 
 /** Spans with the fall before them: the weighting's lowest poles ring on for some milliseconds after a mute. */

@@ -14,6 +14,9 @@ const OVER_BALANCE_DB = 9;
 const OVER_VOICE_DB = 3;
 /** A low event this far under the voice disturbs nobody. */
 const UNDER_VOICE_DB = 14;
+/** A short one is worth a name when it is within this of the voice, and of all the sound of its moment. */
+const SHORT_UNDER_VOICE_DB = 6;
+const SHORT_UNDER_SOUND_DB = 7;
 /** Smoothing alone makes anything last this long. */
 const SHORTEST_BURST_S = 0.03;
 /** Wind lasts; a thump or a plosive is over by then. */
@@ -26,10 +29,10 @@ const GAP_BEFORE_S = 0.055;
 const GAP_AFTER_S = 0.035;
 const AFTER_S = 0.11;
 /** What comes after is a voice, what is before is not. */
-const AFTER_UNDER_VOICE_DB = 18;
+const AFTER_UNDER_VOICE_DB = 13;
 const GAP_UNDER_VOICE_DB = 12;
 /** In wind, short puffs are wind too. */
-const WINDY_S = 1.5;
+const WINDY_S = 3;
 const ONSET_REACH_S = 0.12;
 
 /**
@@ -65,7 +68,10 @@ export function findLowBursts({ tracks, weighted, speech, startS }: Chapter): Au
       const kind = long ? 'wind' : isOnset(onsets, startS + from) && inWord(speech, startS + from, startS + to) ? 'plosive' : 'handling';
       return { kind, startS: startS + from, endS: startS + to, severityDb: peak - (voice ?? usual) };
     }),
-  );
+  ).filter(({ kind, startS: from, endS: to, severityDb }) => {
+    const underSoundDb = peakIn(sound, from - startS, to - startS) - (severityDb + (voice ?? usual));
+    return kind === 'wind' || (severityDb >= -SHORT_UNDER_VOICE_DB && underSoundDb <= SHORT_UNDER_SOUND_DB);
+  });
 }
 
 /** Bursts with a gap in which a voice covers them, but the low sound goes on, are one. */

@@ -91,12 +91,12 @@ export class FlatTops {
     for (const side of [above, below]) if (side.spells.length > MOST_SPELLS) side.spells = merged(side.spells);
   }
 
-  /** Spells of clipping on the sides whose extreme lies over a level, in order of time. */
-  spells(lowestExtreme: number, sampleRateHz: number): FlatSpell[] {
+  /** Spells of clipping on the sides whose extreme lies over a level, in order of time; runs within `gapS` are one. */
+  spells(lowestExtreme: number, sampleRateHz: number, gapS = SPELL_GAP_S): FlatSpell[] {
     const all = [this.above, this.below].filter((side) => side.extreme > lowestExtreme).flatMap((side) => side.spells);
     return joined(
       all.sort((a, b) => a.startSample - b.startSample),
-      SPELL_GAP_S * sampleRateHz,
+      gapS * sampleRateHz,
     );
   }
 }
