@@ -18,7 +18,7 @@ export interface Judged {
   found: AudioEvent[];
 }
 
-export const ACCURACY_FIGURES = ['floorDbfs', 'sibilanceDb', 'proximityDb', 'pumpingDb', 'reverberation'] as const;
+export const ACCURACY_FIGURES = ['floorDbfs', 'floorSlopedDbfs', 'sibilanceDb', 'proximityDb', 'pumpingDb', 'reverberation'] as const;
 export type AccuracyFigure = (typeof ACCURACY_FIGURES)[number];
 
 /** Noise of the words alone, -90 dBFS. */
@@ -33,7 +33,7 @@ export function judge(seed: string, group: Group, voices: readonly (readonly Flo
   const report = reportOf(samples, spec.rateHz);
   const errors: Judged['errors'] = {};
   const steady = group === 'clean' || group === 'room';
-  if (steady && report.noise.floorDbfs !== null) errors.floorDbfs = report.noise.floorDbfs - truth.floorDbfs;
+  if (steady && report.noise.floorDbfs !== null) errors[spec.noiseSlopeDb === 0 ? 'floorDbfs' : 'floorSlopedDbfs'] = report.noise.floorDbfs - truth.floorDbfs;
   if (steady) {
     // A trace of noise keeps pauses pauses: a voice in digital silence has none of its own.
     const random = randomSource(1);

@@ -25,7 +25,13 @@ export function specOf(seed: string, group: Group, voices: readonly (readonly Fl
   const among = <T>(values: readonly T[]) => values[Math.floor(random.uniform() * values.length)] as T;
   const between = (from: number, to: number) => from + (to - from) * random.uniform();
   const clips = among(voices);
-  const voice = withGaps([among(clips), among(clips)], [between(0.5, 1.1)], RATE_HZ);
+  // A room shows in how words end, of which it takes some.
+  const parts = Array.from({ length: group === 'room' ? 5 : 2 }, () => among(clips));
+  const voice = withGaps(
+    parts,
+    parts.slice(1).map(() => between(0.5, 1.1)),
+    RATE_HZ,
+  );
   const roomy = group === 'room' || (group !== 'wind' && group !== 'gain' && random.uniform() < 0.4);
   const room = roomy ? among(ROOMS) : null;
   const worn = random.uniform() < 0.5 && group !== 'room';

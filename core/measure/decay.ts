@@ -5,11 +5,17 @@ const STEP_S = 0.01;
 const FINE_PER_STEP = Math.round(STEP_S / FINE_FRAME_S);
 /** How long a decay is followed after the end of a word. */
 const FOLLOWED_S = 1.2;
+/** In a live room the decay has begun this long before a word counts as over. */
+const BEFORE_END_S = 0.4;
 /** A decay is read from this far under its start down to this far over the noise, and must span enough. */
-const FROM_DB = 3;
-const OVER_NOISE_DB = 4;
+const FROM_DB = 8;
+const OVER_NOISE_DB = 2;
 const LEAST_SPAN_DB = 10;
-const LEAST_POINTS = 4;
+const LEAST_POINTS = 6;
+/** Going back along a decay the level may fall by this much without being another sound. */
+const WAVERING_DB = 1.5;
+/** A room dies away in a straight line; a voice that trails off, or stops beside a near microphone, does not. */
+const MOST_BEND_DB = 1.2;
 /** Of all word ends the steepest show the room; a voice that dies away slowly hides it. */
 const STEEPEST_SHARE = 0.3;
 const MOST_DECAYS = 4000;
@@ -33,7 +39,7 @@ export class DecayFinder {
     for (const [, wordEndS] of speech) {
       const pause = quiet.find(([from]) => Math.abs(from - wordEndS) < 1e-6);
       if (!pause || pause[1] - pause[0] < 0.3 || this.timesS.length >= MOST_DECAYS) continue;
-      const first = Math.round((wordEndS - startS - 0.15) / STEP_S);
+      const first = Math.round((wordEndS - startS - BEFORE_END_S) / STEP_S);
       const last = Math.round((Math.min(pause[1], wordEndS + FOLLOWED_S, endS) - startS) / STEP_S) - 2;
       const noiseFrom = Math.max(first + 20, Math.round((pause[1] - startS) / STEP_S) - 15);
       const levels: number[] = [];
@@ -61,7 +67,9 @@ export function decayTimeS(powers: readonly number[], noise: number): number | n
   if (end < 0) end = clean.length;
   // The decay starts at the last peak before it goes down for good.
   let start = end - 1;
-  while (start > 0 && (clean[start - 1] as number) > (clean[start] as number) - 0.5) start--;
+  for (let index = end - 1; index >= 0 && (clean[index] as number) > (clean[start] as number) - WAVERING_DB; index--) {
+    if ((clean[index] as number) > (clean[start] as number)) start = index;
+  }
   const top = clean[start] ?? 0;
   while (start < end && (clean[start] as number) > top - FROM_DB) start++;
   const points = clean.slice(start, end);
@@ -74,6 +82,7 @@ export function decayTimeS(powers: readonly number[], noise: number): number | n
     covariance += (index - middle) * (level - mean);
     variance += (index - middle) ** 2;
   });
-  const slope = covariance / variance / STEP_S;
-  return slope < 0 ? -60 / slope : null;
+  const slope = covariance / variance;
+  const bend = Math.sqrt(points.reduce((sum, level, index) => sum + (level - mean - slope * (index - middle)) ** 2, 0) / points.length);
+  return slope < 0 && bend <= MOST_BEND_DB ? (-60 * STEP_S) / slope : null;
 }

@@ -15,7 +15,7 @@ export function findEvents(chapter: Chapter, bursts: readonly Span[]): AudioEven
   const low = findLowBursts(chapter);
   const knocks = low.filter(({ kind }) => kind !== 'wind');
   const clicks = findClicks(chapter).filter((click) => !near(click, [...dropouts, ...knocks], 0.02));
-  const rustle = findRustle(chapter, bursts).filter((event) => !near(event, [...dropouts, ...clicks], 0.02) || event.endS - event.startS > 0.15);
+  const rustle = findRustle(chapter, bursts).filter((event) => !near(event, [...dropouts, ...clicks, ...knocks], 0.02) || event.endS - event.startS > 0.15);
   return [...dropouts, ...clicks, ...low, ...rustle].sort((a, b) => a.startS - b.startS);
 }
 

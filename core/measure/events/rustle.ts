@@ -15,7 +15,7 @@ const OVER_VOWEL_DB = 12;
 const NEAR_WORD_S = 0.12;
 const EPISODE_GAP_S = 0.25;
 const LEAST_ACTIVE_S = 0.08;
-const LEAST_UNREST_DB = 2;
+const LEAST_UNREST_DB = 3.6;
 const CRACKLE_GAP_S = 0.05;
 const LONGEST_CONSONANT_S = 0.34;
 
@@ -72,16 +72,14 @@ export function findRustle({ tracks, speech, quiet, startS, endS }: Chapter, bur
     .map(([from, to]) => ({ kind: 'rustle', startS: from, endS: to, severityDb: loudestIn(bands, high, from, to) - peakVoice }));
 }
 
-/** Mean change of a level from frame to frame: cloth crackles, room tone that was turned up and the tail of a room do not. */
+/** Usual change of a level from frame to frame: cloth crackles; consonants, room tone that was turned up and the tail of a room do not. */
 function unrest(levels: Float64Array, times: Float64Array, fromS: number, toS: number): number {
-  let sum = 0;
-  let count = 0;
+  const changes: number[] = [];
   for (let frame = 1; frame < times.length; frame++) {
     if ((times[frame] as number) < fromS || (times[frame] as number) > toS) continue;
-    sum += Math.abs((levels[frame] as number) - (levels[frame - 1] as number));
-    count++;
+    changes.push(Math.abs((levels[frame] as number) - (levels[frame - 1] as number)));
   }
-  return count > 0 ? sum / count : 0;
+  return changes.length > 0 ? quantile(Float64Array.from(changes).sort(), 0.5) : 0;
 }
 
 /** Frames in which the voice is nearly as strong as it gets: vowels, which have little high sound. */
