@@ -9,16 +9,15 @@ import FFT from 'fft.js';
 export class PowerSpectrum {
   private readonly fft: FFT;
   private readonly window: Float64Array;
-  /** Frames of two pairs in turn: the one being filled, and the one into which its last frame reaches. */
-  private pair: Float64Array;
-  private nextPair: Float64Array;
-  private lane: 0 | 1 = 0;
+  /** Samples from the start of the first frame of a pair to the end of the second. */
+  private readonly waiting: Float64Array;
+  /** Both frames behind the window, one as real and one as imaginary parts. */
+  private readonly pair: Float64Array;
   private readonly spectrum: number[];
   private readonly first: Float64Array;
   private readonly second: Float64Array;
   private filled = 0;
   private seen = 0;
-  private firstEnd = 0;
   private readonly scale: number;
 
   /** @param hop samples from one frame to the next, from half a frame to a whole one */
@@ -29,8 +28,8 @@ export class PowerSpectrum {
   ) {
     this.fft = new FFT(size);
     this.window = Float64Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
+    this.waiting = new Float64Array(size + hop);
     this.pair = new Float64Array(2 * size);
-    this.nextPair = new Float64Array(2 * size);
     this.spectrum = this.fft.createComplexArray() as number[];
     this.first = new Float64Array(size / 2 + 1);
     this.second = new Float64Array(size / 2 + 1);
@@ -39,66 +38,44 @@ export class PowerSpectrum {
   }
 
   push(samples: Float64Array, frames: number): void {
-    const { window, size, hop } = this;
-    let at = 0;
-    while (at < frames) {
-      const { filled, lane } = this;
-      const take = Math.min((filled < hop ? hop : size) - filled, frames - at);
-      const into = this.pair;
-      let place = 2 * filled + lane;
-      // What comes after a hop is also the beginning of the next frame.
-      if (filled < hop) {
-        for (let index = 0; index < take; index++, place += 2) into[place] = (samples[at + index] as number) * (window[filled + index] as number);
-      } else {
-        const next = lane === 0 ? this.pair : this.nextPair;
-        let nextPlace = 2 * (filled - hop) + 1 - lane;
-        for (let index = 0; index < take; index++, place += 2, nextPlace += 2) {
-          const x = samples[at + index] as number;
-          into[place] = x * (window[filled + index] as number);
-          next[nextPlace] = x * (window[filled - hop + index] as number);
-        }
-      }
+    const { waiting, hop } = this;
+    for (let at = 0; at < frames; ) {
+      const take = Math.min(waiting.length - this.filled, frames - at);
+      waiting.set(samples.subarray(at, at + take), this.filled);
       this.filled += take;
       this.seen += take;
       at += take;
-      if (this.filled === size) this.closeFrame();
+      if (this.filled < waiting.length) continue;
+      this.transform(hop);
+      this.onFrame(this.first, this.seen - hop);
+      this.onFrame(this.second, this.seen);
+      this.drop(2 * hop);
     }
-  }
-
-  private closeFrame(): void {
-    this.filled = this.size - this.hop;
-    if (this.lane === 0) {
-      this.firstEnd = this.seen;
-      this.lane = 1;
-      return;
-    }
-    this.transform();
-    this.onFrame(this.first, this.firstEnd);
-    this.onFrame(this.second, this.seen);
-    const { pair } = this;
-    this.pair = this.nextPair;
-    this.nextPair = pair;
-    this.lane = 0;
   }
 
   /** Brings a frame that still waits for its second; the stream may go on after it. */
   flush(): void {
-    if (this.lane === 0) return;
-    const { pair, nextPair, size, filled } = this;
-    // What the next frame already has goes over to the first place of a new pair.
-    for (let index = 0; index < filled; index++) nextPair[2 * index] = pair[2 * index + 1] as number;
-    for (let index = 0; index < size; index++) pair[2 * index + 1] = 0;
-    this.transform();
-    this.onFrame(this.first, this.firstEnd);
-    this.pair = nextPair;
-    this.nextPair = pair;
-    this.lane = 0;
+    const { size, hop, filled } = this;
+    if (filled < size) return;
+    this.transform(null);
+    this.onFrame(this.first, this.seen - (filled - size));
+    this.drop(hop);
+  }
+
+  private drop(samples: number): void {
+    this.waiting.copyWithin(0, samples, this.filled);
+    this.filled -= samples;
   }
 
   /** Spectra of both frames: the even part of the transform is the first's, the odd part the second's. */
-  private transform(): void {
-    const { spectrum, size, scale, first, second } = this;
-    this.fft.transform(spectrum, this.pair as unknown as number[]);
+  private transform(secondStart: number | null): void {
+    const { spectrum, size, scale, first, second, pair, waiting, window } = this;
+    for (let index = 0; index < size; index++) {
+      const weight = window[index] as number;
+      pair[2 * index] = weight * (waiting[index] as number);
+      pair[2 * index + 1] = secondStart === null ? 0 : weight * (waiting[secondStart + index] as number);
+    }
+    this.fft.transform(spectrum, pair as unknown as number[]);
     const half = size / 2;
     for (let bin = 0, at = 0, mirror = 0; bin <= half; bin++, at += 2, mirror = 2 * (size - bin)) {
       const zr = spectrum[at] as number;

@@ -10,7 +10,7 @@ import { FINE_FRAME_S, FRAME_S, FrameEnergies } from './frames.ts';
 import { Moments } from './moments.ts';
 
 const BLOCK = 4096;
-const MID_RATE_HZ = 6000;
+const LEAST_MID_RATE_HZ = 5500;
 const LOW_DECIMATION = 4;
 /** Bands from here up come from frames of some 20 ms, a quarter overlapped; those from {@link LOW_END_HZ} up from frames of 0.17 s. */
 const MID_END_HZ = 565;
@@ -51,9 +51,9 @@ export class ChannelTracks {
   private readonly lowSamples = new Float64Array(BLOCK);
 
   constructor(readonly sampleRateHz: number) {
-    const decimation = Math.max(1, Math.floor(sampleRateHz / MID_RATE_HZ));
-    const midRateHz = sampleRateHz / decimation;
-    this.toMid = new Decimator(decimation);
+    const halvings = Math.max(0, Math.floor(Math.log2(sampleRateHz / LEAST_MID_RATE_HZ)));
+    const midRateHz = sampleRateHz / 2 ** halvings;
+    this.toMid = new Decimator(halvings);
     const lowRateHz = midRateHz / LOW_DECIMATION;
     this.moments = new Moments(sampleRateHz);
     this.fine = new FrameEnergies(sampleRateHz, FINE_FRAME_S, new Cascade(aWeighting(sampleRateHz)));
