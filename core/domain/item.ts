@@ -25,6 +25,14 @@ export const itemDraftSchema = z.object({
   selfNoiseDba: optionalNumber(-10, 80, 'Self-noise is -10 to 80 dB A'),
   sensitivityMvPerPa: optionalNumber(0.01, 1000, 'Sensitivity is 0.01 to 1,000 mV/Pa'),
   maxSplDb: optionalNumber(60, 200, 'Maximum SPL is 60 to 200 dB'),
+  /** Level that reaches full scale, or the clipping of an analogue input, at 0 dB gain and without a pad. */
+  inputMaxDbu: optionalNumber(-80, 40, 'The largest input is -80 to 40 dBu'),
+  /** Equivalent input noise, A-weighted, at the gain that speech needs; of a receiver: noise of the radio path re full scale. */
+  inputNoiseDbuA: optionalNumber(-160, 0, 'Input noise is -160 to 0 dBu A'),
+  gainMinDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
+  gainMaxDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
+  /** Level at the analogue output for full scale. */
+  outputMaxDbu: optionalNumber(-80, 40, 'The largest output is -80 to 40 dBu'),
   batteryType: z.string().trim().max(60, 'Use at most 60 characters').default(''),
   batteryCount: z.number().int().min(0, 'Batteries are 0 or more').max(24, 'At most 24 batteries').default(0),
   runningTimeH: optionalNumber(0, 1000, 'Running time is 0 to 1,000 h'),

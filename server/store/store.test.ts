@@ -57,13 +57,14 @@ describe('the database', () => {
     expect(await store.trials.count()).toBe(1);
   });
 
-  it('comes up from the first schema with everything that was in it', async () => {
-    await store.dataSource.undoLastMigration();
+  it.each(MIGRATIONS.slice(1).map((_, index) => index + 1))('comes up from the schema of %i migrations ago with everything that was in it', async (ago) => {
+    for (let undone = 0; undone < ago; undone++) await store.dataSource.undoLastMigration();
     await store.trials.insert(trial());
     await store.close();
     store = await openStore(folder);
     expect(await store.trials.count()).toBe(1);
     expect(await store.recordings.count()).toBe(0);
+    expect(await store.items.count()).toBe(0);
   });
 
   it('opens again with what was written', async () => {

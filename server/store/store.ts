@@ -4,9 +4,10 @@ import { DataSource, type EntityManager, type Repository } from 'typeorm';
 import * as entities from './entities.ts';
 import { First1764000000000 } from './migrations/0001-first.ts';
 import { RoomTone1764100000000 } from './migrations/0002-room-tone.ts';
+import { ItemLevels1764200000000 } from './migrations/0003-item-levels.ts';
 
 /** Migrations in the order in which they are run. */
-export const MIGRATIONS = [First1764000000000, RoomTone1764100000000];
+export const MIGRATIONS = [First1764000000000, RoomTone1764100000000, ItemLevels1764200000000];
 
 const repositories = (from: EntityManager) => ({
   trials: from.getRepository(entities.TrialEntity),

@@ -1,4 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import { isActive } from '@marvet/core/chain/levels';
 import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
@@ -16,11 +17,18 @@ const EMPTY: ItemDraft = {
   selfNoiseDba: null,
   sensitivityMvPerPa: null,
   maxSplDb: null,
+  inputMaxDbu: null,
+  inputNoiseDbuA: null,
+  gainMinDb: null,
+  gainMaxDb: null,
+  outputMaxDbu: null,
   batteryType: '',
   batteryCount: 0,
   runningTimeH: null,
   remark: '',
 };
+
+type NumberField = { [Name in keyof ItemDraft]: ItemDraft[Name] extends number | null ? Name : never }[keyof ItemDraft];
 
 /** One piece of equipment. Boxes left empty mean "not known". */
 export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () => void }) {
@@ -32,7 +40,7 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
     const { error: failed } = await save({ id: item?.id ?? null, draft: draft as ItemDraft });
     if (!failed) onClose();
   });
-  const number = (name: 'price' | 'weightG' | 'selfNoiseDba' | 'sensitivityMvPerPa' | 'maxSplDb' | 'batteryCount' | 'runningTimeH', label: string) => (
+  const number = (name: NumberField, label: string) => (
     <Field label={label} className="grow" error={errors[name]?.message}>
       {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, asNumber)} />}
     </Field>
@@ -78,6 +86,15 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
             {number('maxSplDb', 'Maximum SPL (dB)')}
           </div>
         </>
+      )}
+      {isActive({ kind }) && (
+        <div className="row-line align-items-start">
+          {kind !== 'receiver' && number('inputMaxDbu', 'Largest input (dBu)')}
+          {number('inputNoiseDbuA', kind === 'receiver' ? 'Radio noise (dBFS A)' : 'Input noise (dBu A)')}
+          {number('gainMinDb', 'Gain from (dB)')}
+          {number('gainMaxDb', 'Gain to (dB)')}
+          {kind !== 'transmitter' && number('outputMaxDbu', 'Largest output (dBu)')}
+        </div>
       )}
       <div className="row-line align-items-start">
         <Field label="Battery type" className="grow">

@@ -4,6 +4,7 @@ import { Loaded } from '../../parts/states.tsx';
 import { Chains } from './Chains.tsx';
 import { Inspection } from './Inspection.tsx';
 import { Items } from './Items.tsx';
+import { Levels } from './Levels.tsx';
 
 /** What takes part: chains with their totals, marks from inspecting them, and the library of items. */
 export default function Kit() {
@@ -17,6 +18,7 @@ export default function Kit() {
       {() => (
         <>
           <Chains trialId={trialId} chains={chains.data!} items={items.data!} />
+          <Levels trialId={trialId} chains={chains.data!} items={new Map(items.data!.map((item) => [item.id, item]))} />
           <Inspection trialId={trialId} chains={chains.data!} criteria={criteria.data!} marks={marks.data!} />
           <Items items={items.data!} />
         </>
