@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { connectorSchema, powerSchema } from './connector.ts';
 import { nameSchema, remarkSchema } from './identity.ts';
 
 export const itemKindSchema = z.enum(['microphone', 'transmitter', 'receiver', 'recorder', 'camera', 'windscreen', 'cable', 'adapter']);
@@ -33,6 +34,13 @@ export const itemDraftSchema = z.object({
   gainMaxDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
   /** Level at the analogue output for full scale. */
   outputMaxDbu: optionalNumber(-80, 40, 'The largest output is -80 to 40 dBu'),
+  inputConnector: connectorSchema.nullable().default(null),
+  outputConnector: connectorSchema.nullable().default(null),
+  /** How a miniature connector is wired, in the words of its papers; two that differ do not go together. */
+  wiring: z.string().trim().max(60, 'Use at most 60 characters').default(''),
+  /** What a microphone has to be fed with over its line, and what a unit feeds; null is not known. */
+  powerNeeds: powerSchema.nullable().default(null),
+  powerGives: powerSchema.nullable().default(null),
   batteryType: z.string().trim().max(60, 'Use at most 60 characters').default(''),
   batteryCount: z.number().int().min(0, 'Batteries are 0 or more').max(24, 'At most 24 batteries').default(0),
   runningTimeH: optionalNumber(0, 1000, 'Running time is 0 to 1,000 h'),

@@ -10,6 +10,7 @@ import { Empty, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { ChainDialog } from './ChainDialog.tsx';
+import { JointList } from './JointList.tsx';
 
 /** Candidates and chains kept for reference, each with its tape, links and totals. */
 export function Chains({ trialId, chains, items }: { trialId: string; chains: Chain[]; items: Item[] }) {
@@ -81,6 +82,7 @@ function ChainCard({ chain, items, onEdit, onBin }: { chain: Chain; items: Reado
         <Total name="runs" value={burden.runningTimeH === null ? null : String(burden.runningTimeH)} unit="h" />
         <Total name="batteries" value={burden.batteries.map(({ type, count }) => `${count} × ${type}`).join(', ') || 'none'} unit="" />
       </dl>
+      <JointList chain={chain} items={items} />
       {burden.gaps.length > 0 && <div className="small soft">Totals leave out: {burden.gaps.join('; ')}.</div>}
     </article>
   );

@@ -1,4 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import { connectorSchema, powerSchema } from '@marvet/core/domain/connector';
 import { isActive } from '@marvet/core/chain/levels';
 import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
@@ -22,6 +23,11 @@ const EMPTY: ItemDraft = {
   gainMinDb: null,
   gainMaxDb: null,
   outputMaxDbu: null,
+  inputConnector: null,
+  outputConnector: null,
+  wiring: '',
+  powerNeeds: null,
+  powerGives: null,
   batteryType: '',
   batteryCount: 0,
   runningTimeH: null,
@@ -43,6 +49,18 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
   const number = (name: NumberField, label: string) => (
     <Field label={label} className="grow" error={errors[name]?.message}>
       {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, asNumber)} />}
+    </Field>
+  );
+  const choice = (name: 'inputConnector' | 'outputConnector' | 'powerNeeds' | 'powerGives', label: string, options: readonly string[]) => (
+    <Field label={label} className="grow">
+      {(id) => (
+        <Form.Select id={id} {...form.register(name, { setValueAs: (value: string) => value || null })}>
+          <option value="">not known</option>
+          {options.map((each) => (
+            <option key={each}>{each}</option>
+          ))}
+        </Form.Select>
+      )}
     </Field>
   );
   return (
@@ -94,6 +112,17 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
           {number('gainMinDb', 'Gain from (dB)')}
           {number('gainMaxDb', 'Gain to (dB)')}
           {kind !== 'transmitter' && number('outputMaxDbu', 'Largest output (dBu)')}
+        </div>
+      )}
+      {kind !== 'windscreen' && (
+        <div className="row-line align-items-start">
+          {kind !== 'microphone' && choice('inputConnector', 'Input', connectorSchema.options)}
+          {choice('outputConnector', 'Output', connectorSchema.options)}
+          <Field label="Wiring" className="grow">
+            {(id) => <Form.Control id={id} placeholder="as its papers say" {...form.register('wiring')} />}
+          </Field>
+          {kind === 'microphone' && choice('powerNeeds', 'Is fed with', powerSchema.options)}
+          {isActive({ kind }) && kind !== 'receiver' && choice('powerGives', 'Feeds microphones with', powerSchema.options)}
         </div>
       )}
       <div className="row-line align-items-start">
