@@ -15,7 +15,7 @@ const HELD_TAKES = Number(process.env.TAKES ?? 20);
 
 const pool = new Piscina({ filename: new URL('./judgeWorker.mjs', import.meta.url).href, maxThreads: availableParallelism() });
 let done = 0;
-async function judgeAll(kind: 'tuning' | 'kept', takes: number): Promise<Judged[]> {
+async function judgeAll(kind: 'tuning' | 'unseen', takes: number): Promise<Judged[]> {
   const jobs = GROUPS.flatMap((group) => Array.from({ length: takes }, (_, index) => ({ seed: `${kind} ${index}`, group })));
   return Promise.all(
     jobs.map(async (job: { seed: string; group: Group }) => {
@@ -26,7 +26,7 @@ async function judgeAll(kind: 'tuning' | 'kept', takes: number): Promise<Judged[
   );
 }
 
-const held = await judgeAll('kept', HELD_TAKES);
+const held = await judgeAll('unseen', HELD_TAKES);
 const tuning = await judgeAll('tuning', TUNING_TAKES);
 await pool.destroy();
 process.stderr.write('\n');

@@ -78,7 +78,7 @@ export function accuracyText(held: readonly Judged[], tuning: readonly Judged[],
   const minutes = held.reduce((sum, take) => sum + take.lengthS, 0) / 60;
   return `# Accuracy
 
-Written by \`npm run accuracy\`; not by hand. Method version ${METHOD_VERSION}. ${held.length} takes of known truth (${minutes.toFixed(0)} minutes) are rendered by the simulator and measured: ${held.length / GROUPS.length} of each group (${GROUPS.join(', ')}), over two synthetic talkers, three rooms and the open, worn and boomed microphones, 16 and 24 bit and float. These are the held-out seeds, named \`kept N\`, which were first rendered after the last change to a detector; thresholds were set while looking at the seeds named \`tuning N\` only, which stand apart below. Standards' own cases are unit tests beside the code.
+Written by \`npm run accuracy\`; not by hand. Method version ${METHOD_VERSION}. ${held.length} takes of known truth (${minutes.toFixed(0)} minutes) are rendered by the simulator and measured: ${held.length / GROUPS.length} of each group (${GROUPS.join(', ')}), over two synthetic talkers, three rooms and the open, worn and boomed microphones, 16 and 24 bit and float. These are the held-out seeds, named \`unseen N\`, which were first rendered after the last change to a detector; thresholds were set while looking at the seeds named \`tuning N\` only, which stand apart below. Standards' own cases are unit tests beside the code.
 
 ## Figures
 

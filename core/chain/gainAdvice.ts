@@ -2,7 +2,7 @@ import type { Chain } from '../domain/chain.ts';
 import type { Item } from '../domain/item.ts';
 import { isActive, type LevelRun, runLevels } from './levels.ts';
 
-/** What a mixer aims at: the average voice, and what peaks leave free at every link. */
+/** What a mixer aims at: the average voice at the last link, and what peaks leave free at every link before it. */
 export interface GainTarget {
   averageDbfs: number;
   headroomDb: number;
@@ -49,11 +49,13 @@ export function adviseGains(chain: Pick<Chain, 'links'>, items: ReadonlyMap<stri
     if (wanted < low - 0.5) why.push(`${stage.name} cannot go below ${low} dB, it would need ${wanted.toFixed(0)} dB: use a pad`);
   });
   const run = runLevels({ links }, items, voice);
-  for (const stage of run.stages) {
-    if (stage.peakHeadroomDb !== null && stage.peakHeadroomDb < target.headroomDb - 0.5) {
-      why.push(`${stage.name} keeps ${stage.peakHeadroomDb.toFixed(0)} dB over the peaks, not ${target.headroomDb} dB`);
-    }
-  }
+  // At the last link the target itself says how much is left.
+  const lastStage = settable.length > 0 ? stageOf(links, items, (settable.at(-1) as { index: number }).index) : -1;
+  const impliedDb = -target.averageDbfs - voice.peakOverAverageDb;
+  run.stages.forEach(({ name, peakHeadroomDb }, index) => {
+    const wantedDb = index === lastStage ? Math.min(target.headroomDb, impliedDb) : target.headroomDb;
+    if (peakHeadroomDb !== null && peakHeadroomDb < wantedDb - 0.5) why.push(`${name} keeps ${peakHeadroomDb.toFixed(0)} dB over the peaks, not ${wantedDb} dB`);
+  });
   const reached = run.averageDbfs !== null && Math.abs(run.averageDbfs - target.averageDbfs) <= 0.5 && why.length === 0;
   if (run.averageDbfs === null) why.push('the level at the recorder cannot be told');
   return { gainsDb, run, reached, why };

@@ -104,6 +104,12 @@ describe('advice on gain', () => {
     expect(advice.reached).toBe(true);
   });
 
+  it('at the last link the target itself says what peaks leave', () => {
+    expect(adviseGains(chain(['mic'], ['rec']), ITEMS, VOICE, { averageDbfs: -20, headroomDb: 12 })).toMatchObject({ reached: true });
+    const low = new Map(ITEMS).set('mic', { ...MICROPHONE, maxSplDb: 95 });
+    expect(adviseGains(chain(['mic'], ['rec']), low, VOICE, { averageDbfs: -20, headroomDb: 12 }).why).toEqual(['mic keeps 6 dB over the peaks, not 12 dB']);
+  });
+
   it('says which link cannot give what it would have to', () => {
     const whisper = { ...VOICE, voiceDbSpl: 40 };
     const advice = adviseGains(chain(['mic'], ['rec']), ITEMS, whisper, target);

@@ -92,7 +92,10 @@ export function labelledTake(spec: LabelledSpec): { samples: Float64Array; truth
   if (spec.link) {
     const faded = throughFading(samples, rateHz, spec.link, randomSource(seedOf(spec.seed, 'link')));
     samples = faded.samples;
-    if (spec.link.kind === 'digital') events.push(...faded.dropouts.map((each): LabelledEvent => ({ kind: 'dropout', ...each })));
+    if (spec.link.kind === 'digital') {
+      const survivors = events.filter((event) => event.kind !== 'click' || faded.dropouts.every((each) => event.endS < each.startS || event.startS > each.endS));
+      events.splice(0, events.length, ...survivors, ...faded.dropouts.map((each): LabelledEvent => ({ kind: 'dropout', ...each })));
+    }
   }
   if (spec.reductionDb > 0) samples = spectrallyGated(samples, samples.subarray(0, lead), spec.reductionDb);
   const automatic = spec.automaticLevel ? automaticLevel(samples, rateHz, spec.automaticLevel) : null;

@@ -81,9 +81,9 @@ export function Levels({ trialId, chains, items }: { trialId: string; chains: Ch
         )}
         {choose(
           'headroom',
-          'Leave over peaks',
+          'Early links leave',
           String(headroomDb),
-          HEADROOMS_DB.map((each) => [String(each), `${each} dB`] as const),
+          HEADROOMS_DB.map((each) => [String(each), `${each} dB over peaks`] as const),
         )}
       </div>
       {chain.links.length === 0 ? (
@@ -99,7 +99,7 @@ export function Levels({ trialId, chains, items }: { trialId: string; chains: Ch
             <span>
               {advice.gainsDb.some((gainDb) => gainDb !== null) && (
                 <>
-                  For {TARGET_DBFS} dBFS on average with {headroomDb} dB over the peaks:{' '}
+                  For {signed(TARGET_DBFS, 0)} dBFS on average, {headroomDb} dB over the peaks in early links:{' '}
                   {chain.links
                     .flatMap((link, index) =>
                       advice.gainsDb[index] === null ? [] : [`${items.get(link.itemId)?.name ?? 'link'} ${signed(advice.gainsDb[index] as number, 0)} dB`],
