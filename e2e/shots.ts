@@ -40,6 +40,16 @@ const SHOTS: Shot[] = [
   { name: 'trials', size: WIDE, go: async (page, address) => void (await page.goto(address)) },
   { name: 'question', size: WIDE, go: stage('question') },
   { name: 'kit', size: WIDE, go: stage('kit') },
+  {
+    name: 'levels',
+    size: WIDE,
+    go: async (page, address) => {
+      await stage('kit?voice=raised')(page, address);
+      const levels = page.getByRole('region', { name: 'Levels through the chain' });
+      await levels.locator('svg.recharts-surface').first().waitFor();
+      await levels.evaluate((sheet) => sheet.scrollIntoView());
+    },
+  },
   { name: 'plan', size: WIDE, go: stage('plan') },
   { name: 'run-sheet', size: WIDE, go: stage('plan/run-sheet') },
   { name: 'field', size: WIDE, go: stage('field', 'Wheelhouse boom') },

@@ -86,9 +86,12 @@ export function buildServer() {
   keep('server', stamp);
 }
 
-/** Renders the demo into a data folder, unless it is there. */
+/** Renders the demo into a folder, unless what it was made from is as it was. */
 export function renderDemo(folder) {
-  if (existsSync(join(folder, 'bundle.json'))) return;
+  const stamp = stampOf(['demo', join('core', 'simulate')]);
+  const name = `demo-${hashOf(folder).slice(0, 12)}`;
+  if (existsSync(join(folder, 'bundle.json')) && kept(name) === stamp) return;
   console.error('Rendering the demo, once.');
   run(process.execPath, ['--import', 'tsx', join(ROOT, 'demo', 'make.ts'), folder]);
+  keep(name, stamp);
 }

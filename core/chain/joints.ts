@@ -1,6 +1,6 @@
 import type { Chain } from '../domain/chain.ts';
-import type { Item } from '../domain/item.ts';
 import { connectorFacts } from '../domain/connector.ts';
+import type { Item } from '../domain/item.ts';
 import { isActive } from './levels.ts';
 
 /** Something about a joint of two links: it does not work, it works with care, or it cannot be told. */

@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { connectorSchema, powerSchema } from '@marvet/core/domain/connector';
 import { isActive } from '@marvet/core/chain/levels';
+import { connectorSchema, powerSchema } from '@marvet/core/domain/connector';
 import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
