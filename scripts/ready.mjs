@@ -2,7 +2,7 @@
 // Nothing here may import a package, since there may be none yet.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -90,8 +90,10 @@ export function buildServer() {
 export function renderDemo(folder) {
   const stamp = stampOf(['demo', join('core', 'simulate')]);
   const name = `demo-${hashOf(folder).slice(0, 12)}`;
-  if (existsSync(join(folder, 'bundle.json')) && kept(name) === stamp) return;
+  if (kept(name) === stamp && existsSync(join(folder, 'bundle.json'))) return;
   console.error('Rendering the demo, once.');
-  run(process.execPath, ['--import', 'tsx', join(ROOT, 'demo', 'make.ts'), folder]);
+  // What was rendered from other sources is of no use; what an interrupted run left is gone on with.
+  if (kept(name) !== stamp) rmSync(folder, { recursive: true, force: true });
   keep(name, stamp);
+  run(process.execPath, ['--import', 'tsx', join(ROOT, 'demo', 'make.ts'), folder]);
 }

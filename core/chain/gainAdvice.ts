@@ -49,11 +49,11 @@ export function adviseGains(chain: Pick<Chain, 'links'>, items: ReadonlyMap<stri
     if (wanted < low - 0.5) why.push(`${stage.name} cannot go below ${low} dB, it would need ${wanted.toFixed(0)} dB: use a pad`);
   });
   const run = runLevels({ links }, items, voice);
-  // At the last link the target itself says how much is left.
-  const lastStage = settable.length > 0 ? stageOf(links, items, (settable.at(-1) as { index: number }).index) : -1;
+  // From the last gain on the target itself says how much is left.
+  const lastStage = settable.length > 0 ? stageOf(links, items, (settable.at(-1) as { index: number }).index) : run.stages.length;
   const impliedDb = -target.averageDbfs - voice.peakOverAverageDb;
   run.stages.forEach(({ name, peakHeadroomDb }, index) => {
-    const wantedDb = index === lastStage ? Math.min(target.headroomDb, impliedDb) : target.headroomDb;
+    const wantedDb = index >= lastStage ? Math.min(target.headroomDb, impliedDb) : target.headroomDb;
     if (peakHeadroomDb !== null && peakHeadroomDb < wantedDb - 0.5) why.push(`${name} keeps ${peakHeadroomDb.toFixed(0)} dB over the peaks, not ${wantedDb} dB`);
   });
   const reached = run.averageDbfs !== null && Math.abs(run.averageDbfs - target.averageDbfs) <= 0.5 && why.length === 0;

@@ -106,6 +106,7 @@ describe('advice on gain', () => {
 
   it('at the last link the target itself says what peaks leave', () => {
     expect(adviseGains(chain(['mic'], ['rec']), ITEMS, VOICE, { averageDbfs: -20, headroomDb: 12 })).toMatchObject({ reached: true });
+    expect(adviseGains(chain(['mic'], ['tx'], ['rx']), ITEMS, VOICE, { averageDbfs: -20, headroomDb: 12 })).toMatchObject({ reached: true });
     const low = new Map(ITEMS).set('mic', { ...MICROPHONE, maxSplDb: 95 });
     expect(adviseGains(chain(['mic'], ['rec']), low, VOICE, { averageDbfs: -20, headroomDb: 12 }).why).toEqual(['mic keeps 6 dB over the peaks, not 12 dB']);
   });

@@ -16,7 +16,7 @@ export default function LevelDiagram({ run }: { run: LevelRun }) {
     average: run.voiceDbSpl,
     peak: run.peakDbSpl,
   }));
-  const line = { isAnimationActive: false, strokeWidth: 2.5, dot: { r: 3 }, connectNulls: true } as const;
+  const line = { isAnimationActive: false, strokeWidth: 2.5, dot: { r: 3, strokeDasharray: '' }, connectNulls: true } as const;
   return (
     <ResponsiveContainer width="100%" height={300}>
       <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
@@ -34,7 +34,7 @@ export default function LevelDiagram({ run }: { run: LevelRun }) {
           contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
           formatter={(value, name) => (Array.isArray(value) ? [`${(Number(value[1]) - Number(value[0])).toFixed(0)} dB`, name] : [shown(value), name])}
         />
-        <Legend />
+        <Legend formatter={(name: string) => <span style={{ color: 'var(--ink)' }}>{name}</span>} />
         <Area dataKey="room" name="room between noise and clipping" fill="var(--fill-soft)" stroke="none" isAnimationActive={false} connectNulls />
         <Line dataKey="clip" name="clips from here" stroke="var(--alarm)" strokeDasharray="6 3" {...line} />
         <Line dataKey="peak" name="peaks of the voice" stroke="var(--ink)" strokeDasharray="2 3" {...line} />

@@ -143,7 +143,7 @@ function sentence(run: LevelRun): string {
     }
   }
   if (run.practicalFloorDb !== null && run.noisiest !== null) {
-    parts.push(`Practical noise floor of the chain alone: ${signed(run.practicalFloorDb, 0)} dB A at −23; ${run.stages[run.noisiest]?.name} adds most of it.`);
+    parts.push(`With the voice at −23 the chain alone has a noise floor of ${signed(run.practicalFloorDb, 0)} dB A; ${run.stages[run.noisiest]?.name} adds most of it.`);
   }
   return parts.join(' ');
 }
