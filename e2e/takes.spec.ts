@@ -120,6 +120,31 @@ test('two takes: aligned, with the equalisation needed; figures over the plan; m
   });
 });
 
+test('channels of a file are named by hand and given to candidates, and stay so', async ({ page }) => {
+  test.slow();
+  const { trialId } = await smallTrial(marvet.address);
+  await upload(page, trialId);
+  const files = `${marvet.address}/trials/${trialId}/takes?view=files`;
+  await page.goto(files);
+  await page.getByRole('button', { name: 'Match S001_T01.wav' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByLabel('Name of channel 1')).toHaveValue('QU');
+  await dialog.getByLabel('Name of channel 1').fill('plant in the wheel');
+  await dialog.getByLabel('Candidate of channel 1').selectOption('none');
+  await dialog.getByLabel('Candidate of channel 2').selectOption('Quoinholt');
+  await dialog.getByRole('button', { name: 'Match', exact: true }).click();
+  await expect(dialog).toBeHidden();
+  await page.goto(`${marvet.address}/trials/${trialId}/takes`);
+  const table = page.getByRole('region', { name: 'Table of recordings' });
+  await expect(table.getByRole('row', { name: /plant in the wheel/ })).toBeVisible();
+  await expect(table.getByRole('row', { name: /Quoinholt/ })).toHaveCount(1);
+  await expect(table.getByRole('row', { name: /Lodestar/ })).toHaveCount(0);
+  await page.goto(files);
+  await page.getByRole('button', { name: 'Match S001_T01.wav' }).click();
+  await expect(dialog.getByLabel('Name of channel 1')).toHaveValue('plant in the wheel');
+  await expect(dialog.getByLabel('Candidate of channel 2')).toHaveValue(/.+/);
+});
+
 test('5,000 takes: the table draws only what is seen, sorts and filters', async ({ page }) => {
   test.slow();
   const { trialId, chainIds } = await smallTrial(marvet.address);
