@@ -76,7 +76,12 @@ test('levels through a chain: what clips, what is advised, and undone', async ({
   const levels = page.getByRole('region', { name: 'Levels through the chain' });
   // A shout at 10 cm is 84 + 20 dB; at 0 dB the recorder clips 14 dB below the transmitter, which does at 124 dB SPL.
   await expect(levels).toContainText('Sedge recorder clips: peaks are 9 dB too high for it, and no later gain repairs that.');
-  await expect(levels.getByRole('row', { name: /Sedge transmitter/ }).getByRole('cell').nth(4)).toHaveText('5');
+  await expect(
+    levels
+      .getByRole('row', { name: /Sedge transmitter/ })
+      .getByRole('cell')
+      .nth(4),
+  ).toHaveText('5');
   await levels.getByLabel('Voice', { exact: true }).selectOption('normal');
   await levels.getByLabel('Distance').selectOption('0.2');
   await expect(page).toHaveURL(/voice=normal/);

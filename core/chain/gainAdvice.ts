@@ -46,7 +46,7 @@ export function adviseGains(chain: Pick<Chain, 'links'>, items: ReadonlyMap<stri
     settings.gainDb = Math.min(high, Math.max(low, last ? Math.round(wanted) : Math.floor(wanted)));
     gainsDb[index] = settings.gainDb;
     if (wanted > high + 0.5 && last) why.push(`${stage.name} would need ${wanted.toFixed(0)} dB, it has ${high} dB`);
-    if (wanted < low - 0.5) why.push(`${stage.name} cannot go below ${low} dB, it would need ${wanted.toFixed(0)} dB: use a pad`);
+    if (wanted < low - 0.5) why.push(`${stage.name} cannot go below ${minus(low)} dB, it would need ${minus(wanted)} dB: use a pad`);
   });
   const run = runLevels({ links }, items, voice);
   // From the last gain on the target itself says how much is left.
@@ -60,6 +60,9 @@ export function adviseGains(chain: Pick<Chain, 'links'>, items: ReadonlyMap<stri
   if (run.averageDbfs === null) why.push('the level at the recorder cannot be told');
   return { gainsDb, run, reached, why };
 }
+
+/** Whole decibels with a true minus sign. */
+const minus = (value: number) => value.toFixed(0).replace('-', '−');
 
 /** Place of a link among the stages, which leave out what is no longer in the library. */
 function stageOf(links: readonly { itemId: string }[], items: ReadonlyMap<string, Item>, index: number): number {

@@ -22,7 +22,7 @@ export function LevelTable({ run }: { run: LevelRun }) {
           {run.stages.map((stage, index) => (
             <tr key={`${index}-${stage.name}`}>
               <td>
-                {stage.name}
+                {index + 1} {stage.name}
                 {run.noisiest === index && <span className="small soft"> · adds most noise</span>}
                 {run.clipsFirst === index && <span className="small soft"> · clips first</span>}
               </td>

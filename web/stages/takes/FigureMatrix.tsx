@@ -129,7 +129,7 @@ function Scale({ least, most, id }: { least: number; most: number; id: MeasureId
   return (
     <span className="small mb-1 text-nowrap">
       <span className="mono">{pale}</span> <span className="scale-bar" aria-hidden /> <span className="mono">{dark}</span> {unit}
-      {better === 'neither' ? '' : ', darker is better'}
+      {better === 'neither' ? '' : ', stronger is better'}
     </span>
   );
 }

@@ -1,8 +1,11 @@
 import { EVENT_NAMES, eventText } from '@marvet/core/measure/eventWords';
 import { type AudioEvent, type ChannelReport, EVENT_KINDS, type LevelSeries, type Span } from '@marvet/core/measure/report.types';
 import { useId } from 'react';
+import { useWidth } from '../../parts/useWidth.ts';
 
-const WIDTH = 1000;
+const USUAL_WIDTH = 1000;
+const LEAST_WIDTH = 280;
+const TICK_WIDTH = 60;
 const LEFT = 76;
 const RIGHT = 8;
 const TOP = 8;
@@ -27,8 +30,11 @@ interface LevelLanesProps {
 /** Level over time with lanes for words, pauses and each kind of event under it. */
 export function LevelLanes({ label, series, report, window: [fromS, toS], atS, onSeek, onEvent, compact = false }: LevelLanesProps) {
   const clip = useId();
+  // Drawn as wide as it is shown, so that the lettering keeps its size on a phone.
+  const [svg, shownWidth] = useWidth<SVGSVGElement>(USUAL_WIDTH);
+  const width = Math.max(LEAST_WIDTH, shownWidth);
   const shownS = Math.max(toS - fromS, 0.05);
-  const x = (seconds: number) => LEFT + ((seconds - fromS) / shownS) * (WIDTH - LEFT - RIGHT);
+  const x = (seconds: number) => LEFT + ((seconds - fromS) / shownS) * (width - LEFT - RIGHT);
   const plotHeight = compact ? COMPACT_HEIGHT : HEIGHT;
   const base = TOP + plotHeight;
   const y = (db: number) => TOP + ((TOP_DB - Math.max(BOTTOM_DB, Math.min(TOP_DB, db))) / (TOP_DB - BOTTOM_DB)) * plotHeight;
@@ -46,7 +52,7 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
     const happened = chosen === null ? undefined : report.events[Number(chosen)];
     if (happened) return onEvent(happened);
     const box = event.currentTarget.getBoundingClientRect();
-    const seconds = fromS + ((((event.clientX - box.left) / box.width) * WIDTH - LEFT) / (WIDTH - LEFT - RIGHT)) * shownS;
+    const seconds = fromS + ((((event.clientX - box.left) / box.width) * width - LEFT) / (width - LEFT - RIGHT)) * shownS;
     onSeek(Math.max(fromS, Math.min(toS, seconds)));
   };
   const step = (event: React.KeyboardEvent) => {
@@ -59,8 +65,9 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
   const summary = `${report.activity.speech.length} stretches of words, ${report.activity.pause.length} pauses, ${report.events?.length ?? 0} events`;
   return (
     <svg
+      ref={svg}
       className="lane-chart"
-      viewBox={`0 0 ${WIDTH} ${height}`}
+      viewBox={`0 0 ${width} ${height}`}
       role="slider"
       tabIndex={0}
       aria-label={`${label}: ${summary}`}
@@ -72,11 +79,11 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
       onKeyDown={step}
     >
       <clipPath id={clip}>
-        <rect x={LEFT} y={0} width={WIDTH - LEFT - RIGHT} height={height} />
+        <rect x={LEFT} y={0} width={width - LEFT - RIGHT} height={height} />
       </clipPath>
       {[0, -20, -40, -60, -80].map((db) => (
         <g key={db}>
-          <line className="grid" x1={LEFT} x2={WIDTH - RIGHT} y1={y(db)} y2={y(db)} />
+          <line className="grid" x1={LEFT} x2={width - RIGHT} y1={y(db)} y2={y(db)} />
           <text x={LEFT - 8} y={y(db) + 4} textAnchor="end">
             {db === 0 ? '0' : `−${-db}`}
           </text>
@@ -117,7 +124,7 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
           {name}
         </text>
       ))}
-      {ticks(fromS, toS).map(({ atS: tick, text }) => (
+      {ticks(fromS, toS, Math.floor((width - LEFT - RIGHT) / TICK_WIDTH)).map(({ atS: tick, text }) => (
         <text key={text} x={x(tick)} y={height - 4} textAnchor="middle">
           {text}
         </text>
@@ -138,8 +145,9 @@ function levelPath(series: LevelSeries, fromS: number, toS: number, x: (seconds:
   return `M${x(first * series.stepS).toFixed(1)},${base} L${points.join(' L')} L${x(end * series.stepS).toFixed(1)},${base} Z`;
 }
 
-function ticks(fromS: number, toS: number): { atS: number; text: string }[] {
-  const everyS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 300, 600].find((seconds) => (toS - fromS) / seconds <= 14) ?? 3600;
+/** Round moments, at most so many. */
+function ticks(fromS: number, toS: number, most: number): { atS: number; text: string }[] {
+  const everyS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 300, 600].find((seconds) => (toS - fromS) / seconds <= most) ?? 3600;
   const digits = everyS < 1 ? 1 : 0;
   const first = Math.ceil(fromS / everyS - 1e-9);
   return Array.from({ length: Math.floor(toS / everyS + 1e-9) - first + 1 }, (_, index) => ({
