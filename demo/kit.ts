@@ -1,3 +1,4 @@
+import { itemDraftSchema } from '@marvet/core/domain/item';
 import type { Bundle, BundledTrial } from '@marvet/core/formats/bundle';
 import type { SimulatedCandidate } from '@marvet/core/simulate/candidate';
 import { demoId } from './ids.ts';
@@ -6,31 +7,8 @@ type Item = Bundle['items'][number];
 type Chain = BundledTrial['chains'][number];
 
 const item = (key: string, kind: Item['kind'], name: string, rest: Partial<Item>): Item => ({
+  ...itemDraftSchema.parse({ kind, name, ...rest }),
   id: demoId('item', key),
-  kind,
-  name,
-  price: null,
-  currency: 'EUR',
-  weightG: null,
-  pattern: null,
-  selfNoiseDba: null,
-  sensitivityMvPerPa: null,
-  maxSplDb: null,
-  inputMaxDbu: null,
-  inputNoiseDbuA: null,
-  gainMinDb: null,
-  gainMaxDb: null,
-  outputMaxDbu: null,
-  inputConnector: null,
-  outputConnector: null,
-  wiring: '',
-  powerNeeds: null,
-  powerGives: null,
-  batteryType: '',
-  batteryCount: 0,
-  runningTimeH: null,
-  remark: '',
-  ...rest,
 });
 
 /** Equipment of the demo. Makers and models are invented. */

@@ -8,31 +8,7 @@ import { useSaveItemMutation } from '../../app/api/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 
-const EMPTY: ItemDraft = {
-  kind: 'microphone',
-  name: '',
-  price: null,
-  currency: 'EUR',
-  weightG: null,
-  pattern: null,
-  selfNoiseDba: null,
-  sensitivityMvPerPa: null,
-  maxSplDb: null,
-  inputMaxDbu: null,
-  inputNoiseDbuA: null,
-  gainMinDb: null,
-  gainMaxDb: null,
-  outputMaxDbu: null,
-  inputConnector: null,
-  outputConnector: null,
-  wiring: '',
-  powerNeeds: null,
-  powerGives: null,
-  batteryType: '',
-  batteryCount: 0,
-  runningTimeH: null,
-  remark: '',
-};
+const EMPTY: ItemDraft = { ...itemDraftSchema.parse({ kind: 'microphone', name: 'new' }), name: '' };
 
 type NumberField = { [Name in keyof ItemDraft]: ItemDraft[Name] extends number | null ? Name : never }[keyof ItemDraft];
 
