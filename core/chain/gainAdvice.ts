@@ -1,5 +1,6 @@
 import type { Chain } from '../domain/chain.ts';
 import type { Item } from '../domain/item.ts';
+import { signed } from '../measure/catalogue.ts';
 import { isActive, type LevelRun, runLevels } from './levels.ts';
 
 /** What a mixer aims at: the average voice at the last link, and what peaks leave free at every link before it. */
@@ -39,32 +40,24 @@ export function adviseGains(chain: Pick<Chain, 'links'>, items: ReadonlyMap<stri
     const settings = (links[index] as (typeof links)[number]).settings;
     settings.gainDb = 0;
     const now = runLevels({ links }, items, voice);
-    const stage = now.stages[stageOf(links, items, index)];
+    const stage = now.stages[index];
     if (!stage || stage.averageUnderClipDb === null || stage.peakHeadroomDb === null) return;
     const last = order === settable.length - 1;
     const wanted = last ? target.averageDbfs - stage.averageUnderClipDb : stage.peakHeadroomDb - target.headroomDb;
     settings.gainDb = Math.min(high, Math.max(low, last ? Math.round(wanted) : Math.floor(wanted)));
     gainsDb[index] = settings.gainDb;
     if (wanted > high + 0.5 && last) why.push(`${stage.name} would need ${wanted.toFixed(0)} dB, it has ${high} dB`);
-    if (wanted < low - 0.5) why.push(`${stage.name} cannot go below ${minus(low)} dB, it would need ${minus(wanted)} dB: use a pad`);
+    if (wanted < low - 0.5) why.push(`${stage.name} cannot go below ${signed(low, 0)} dB, it would need ${signed(wanted, 0)} dB: use a pad`);
   });
   const run = runLevels({ links }, items, voice);
   // From the last gain on the target itself says how much is left.
-  const lastStage = settable.length > 0 ? stageOf(links, items, (settable.at(-1) as { index: number }).index) : run.stages.length;
+  const lastGain = settable.at(-1)?.index ?? run.stages.length;
   const impliedDb = -target.averageDbfs - voice.peakOverAverageDb;
   run.stages.forEach(({ name, peakHeadroomDb }, index) => {
-    const wantedDb = index >= lastStage ? Math.min(target.headroomDb, impliedDb) : target.headroomDb;
-    if (peakHeadroomDb !== null && peakHeadroomDb < wantedDb - 0.5) why.push(`${name} keeps ${peakHeadroomDb.toFixed(0)} dB over the peaks, not ${wantedDb} dB`);
+    const wantedDb = index >= lastGain ? Math.min(target.headroomDb, impliedDb) : target.headroomDb;
+    if (peakHeadroomDb !== null && peakHeadroomDb < wantedDb - 0.5) why.push(`${name} keeps ${signed(peakHeadroomDb, 0)} dB over the peaks, not ${wantedDb} dB`);
   });
   const reached = run.averageDbfs !== null && Math.abs(run.averageDbfs - target.averageDbfs) <= 0.5 && why.length === 0;
   if (run.averageDbfs === null) why.push('the level at the recorder cannot be told');
   return { gainsDb, run, reached, why };
-}
-
-/** Whole decibels with a true minus sign. */
-const minus = (value: number) => value.toFixed(0).replace('-', '−');
-
-/** Place of a link among the stages, which leave out what is no longer in the library. */
-function stageOf(links: readonly { itemId: string }[], items: ReadonlyMap<string, Item>, index: number): number {
-  return links.slice(0, index).filter(({ itemId }) => items.has(itemId)).length;
 }

@@ -65,6 +65,18 @@ describe('joints of a chain', () => {
     expect(finding?.sentence).toContain('Mic into line: even at full gain, full scale of receiver stays 54 dB under');
   });
 
+  it('a level is followed through a cable', () => {
+    const cable = item('cable', 'cable', { inputConnector: 'XLR, 3-pin', outputConnector: 'XLR, 3-pin' });
+    expect(check([receiver(), cable, recorder()]).map(({ joint }) => joint)).toEqual(['receiver into recorder']);
+  });
+
+  it('a supply between feeds the microphone', () => {
+    const supply = item('supply', 'adapter', { inputConnector: 'locking mini-jack', outputConnector: 'locking mini-jack', powerGives: 'plug-in' });
+    const microphone = lavalier({ powerNeeds: 'plug-in' });
+    expect(check([microphone, transmitter()])).toHaveLength(1);
+    expect(check([microphone, supply, transmitter()])).toEqual([]);
+  });
+
   it('three faults in one chain are three findings, each gone when it is mended', () => {
     const faulty = [lavalier({ outputConnector: 'miniature, 3-pin', powerNeeds: 'plug-in' }), transmitter(), receiver(), recorder()];
     expect(check(faulty).filter(({ severity }) => severity === 'fault')).toHaveLength(3);

@@ -1,6 +1,7 @@
 import type { Chain } from '../domain/chain.ts';
 import { connectorFacts } from '../domain/connector.ts';
 import type { Item } from '../domain/item.ts';
+import { signed } from '../measure/catalogue.ts';
 import { isActive } from './levels.ts';
 
 /** Something about a joint of two links: it does not work, it works with care, or it cannot be told. */
@@ -25,11 +26,11 @@ export function checkJoints(chain: Pick<Chain, 'links'>, items: ReadonlyMap<stri
     const item = items.get(link.itemId);
     return item && item.kind !== 'windscreen' ? [{ ...link, item }] : [];
   });
-  const joints = links.slice(1).flatMap((to, index) => {
-    const from = links[index] as Link;
-    return [...connectorFindings(from.item, to.item), ...levelFindings(from, to)];
-  });
-  return [...joints, ...powerFindings(links.map(({ item }) => item))];
+  const joints = links.slice(1).flatMap((to, index) => connectorFindings((links[index] as Link).item, to.item));
+  // Cables and adapters pass a level on: what counts is the electronics on either side.
+  const active = links.filter(({ item }) => isActive(item));
+  const levels = active.slice(1).flatMap((to, index) => levelFindings(active[index] as Link, to));
+  return [...joints, ...levels, ...powerFindings(links.map(({ item }) => item))];
 }
 
 function connectorFindings(from: Item, to: Item): JointFinding[] {
@@ -75,7 +76,7 @@ function connectorFindings(from: Item, to: Item): JointFinding[] {
 function levelFindings(from: Link, to: Link): JointFinding[] {
   const { outputMaxDbu } = from.item;
   const { inputMaxDbu, gainMaxDb } = to.item;
-  if (outputMaxDbu === null || inputMaxDbu === null || !isActive(from.item)) return [];
+  if (outputMaxDbu === null || inputMaxDbu === null) return [];
   const joint = `${from.item.name} into ${to.item.name}`;
   const gainDb = (to.settings.gainDb ?? 0) - (to.settings.padDb ?? 0);
   const overDb = outputMaxDbu + gainDb - inputMaxDbu;
@@ -84,7 +85,7 @@ function levelFindings(from: Link, to: Link): JointFinding[] {
       {
         severity: 'fault',
         joint,
-        sentence: `Line into mic: full scale of ${from.item.name} is ${outputMaxDbu} dBu, ${overDb.toFixed(0)} dB more than ${to.item.name} takes as it is set.`,
+        sentence: `Line into mic: full scale of ${from.item.name} is ${signed(outputMaxDbu, 0)} dBu, ${overDb.toFixed(0)} dB more than ${to.item.name} takes as it is set.`,
         remedy: `Take ${overDb.toFixed(0)} dB of gain off, set a pad, or use the line input.`,
       },
     ];
@@ -103,10 +104,10 @@ function levelFindings(from: Link, to: Link): JointFinding[] {
   return [];
 }
 
-/** The first link with electronics behind a microphone must feed it, as it wants to be fed. */
+/** What feeds a microphone is the first link behind it that has electronics, or is a supply. */
 function powerFindings(items: readonly Item[]): JointFinding[] {
   const microphone = items.find((item) => item.kind === 'microphone');
-  const feeder = items.slice(microphone ? items.indexOf(microphone) + 1 : 0).find(isActive);
+  const feeder = items.slice(microphone ? items.indexOf(microphone) + 1 : 0).find((item) => isActive(item) || item.powerGives !== null);
   if (!microphone || !feeder) return [];
   const joint = `${microphone.name} fed by ${feeder.name}`;
   const needs = microphone.powerNeeds;

@@ -87,6 +87,26 @@ describe('a voice through a chain', () => {
   });
 });
 
+describe('a thread that is lost', () => {
+  it.each<[why: string, chain: Parameters<typeof chain>, change: Partial<Item>, gap: RegExp]>([
+    ['a link that is gone', [['mic'], ['gone'], ['rec', 40]], {}, /no longer in the library/],
+    ['a recorder without a largest input', [['mic'], ['rec', 40]], { inputMaxDbu: null }, /largest input level of rec/],
+    ['no microphone', [['tx', 20], ['rx']], {}, /what arrives at tx/],
+  ])('%s: no level is told behind it, and why', (_why, links, change, gap) => {
+    const run = runLevels(chain(...links), new Map(ITEMS).set('rec', { ...RECORDER, ...change }), VOICE);
+    expect(run.averageDbfs).toBeNull();
+    expect(run.noiseDbfsA).toBeNull();
+    expect(run.gaps.filter((each) => gap.test(each))).toHaveLength(1);
+    expect(run.stages).toHaveLength(links.length);
+  });
+
+  it('a level before the break does not pass for one behind it', () => {
+    const deaf = new Map(ITEMS).set('rx', { ...RECEIVER, outputMaxDbu: null });
+    expect(runLevels(chain(['mic'], ['tx', 20], ['rx'], ['rec', 0]), deaf, VOICE).averageDbfs).toBeNull();
+    expect(runLevels(chain(['mic'], ['tx', 20], ['rx']), deaf, VOICE).averageDbfs).toBeCloseTo(-30, 3);
+  });
+});
+
 describe('advice on gain', () => {
   const target = { averageDbfs: -20, headroomDb: 4 };
 

@@ -4,7 +4,6 @@ import type { Item } from '../domain/item.ts';
 /** 0 dBu in volts. */
 const DBU_V = 0.7746;
 const PASCAL_DB_SPL = 94;
-const SILENT_DB = -200;
 
 /** A link as the voice passes it. Levels of a link are null where its data does not tell them. */
 export interface Stage {
@@ -70,42 +69,47 @@ export function runLevels(
   let noiseDbSpl: number | null = null;
   let clipDbSpl: number | null = null;
   let averageDbfs: number | null = null;
+  let lost = false;
+  const lose = (why: string) => {
+    if (!lost) gaps.push(`${why}, so nothing after it can be told`);
+    lost = true;
+    atZeroSplDbu = null;
+    averageDbfs = null;
+  };
   for (const { itemId, settings } of chain.links) {
     const item = items.get(itemId);
-    if (!item) {
-      gaps.push('a link is no longer in the library');
-      continue;
-    }
     const gainDb = (settings.gainDb ?? 0) - (settings.padDb ?? 0);
     let ownNoiseDbSpl: number | null = null;
     let ownClipDbSpl: number | null = null;
     const arrivingDbu: number | null = atZeroSplDbu;
-    if (item.kind === 'microphone') {
+    if (!item) lose('a link is no longer in the library');
+    else if (item.kind === 'microphone') {
       ownNoiseDbSpl = item.selfNoiseDba;
       ownClipDbSpl = item.maxSplDb;
-      atZeroSplDbu = item.sensitivityMvPerPa === null ? null : sensitivityDbu(item.sensitivityMvPerPa) - PASCAL_DB_SPL;
       if (item.selfNoiseDba === null) gaps.push(`self-noise of ${item.name} is not known`);
       if (item.maxSplDb === null) gaps.push(`maximum SPL of ${item.name} is not known`);
-      if (item.sensitivityMvPerPa === null) gaps.push(`sensitivity of ${item.name} is not known, so nothing after it can be told`);
-    } else if (isActive(item) && arrivingDbu !== null) {
-      if (item.inputNoiseDbuA !== null) ownNoiseDbSpl = item.inputNoiseDbuA + (settings.padDb ?? 0) - arrivingDbu;
-      else gaps.push(`input noise of ${item.name} is not known`);
-      // What comes by radio is told against full scale, which the receiver shares with the transmitter.
-      const inputMaxDbu = item.kind === 'receiver' ? 0 : item.inputMaxDbu;
-      if (inputMaxDbu !== null) {
-        ownClipDbSpl = inputMaxDbu - gainDb - arrivingDbu;
-        averageDbfs = voiceDbSpl - ownClipDbSpl;
-        const outputMaxDbu = item.kind === 'transmitter' ? 0 : item.outputMaxDbu;
-        atZeroSplDbu = outputMaxDbu === null ? null : outputMaxDbu - ownClipDbSpl;
-      } else {
-        gaps.push(`largest input level of ${item.name} is not known, so nothing after it can be told`);
-        atZeroSplDbu = null;
+      if (item.sensitivityMvPerPa === null) lose(`sensitivity of ${item.name} is not known`);
+      else atZeroSplDbu = sensitivityDbu(item.sensitivityMvPerPa) - PASCAL_DB_SPL;
+    } else if (isActive(item)) {
+      if (arrivingDbu === null) lose(`what arrives at ${item.name} is not known`);
+      else {
+        if (item.inputNoiseDbuA !== null) ownNoiseDbSpl = item.inputNoiseDbuA + (settings.padDb ?? 0) - arrivingDbu;
+        else gaps.push(`input noise of ${item.name} is not known`);
+        // What comes by radio is told against full scale, which the receiver shares with the transmitter.
+        const inputMaxDbu = item.kind === 'receiver' ? 0 : item.inputMaxDbu;
+        if (inputMaxDbu === null) lose(`largest input level of ${item.name} is not known`);
+        else {
+          ownClipDbSpl = inputMaxDbu - gainDb - arrivingDbu;
+          averageDbfs = voiceDbSpl - ownClipDbSpl;
+          const outputMaxDbu = item.kind === 'transmitter' ? 0 : item.outputMaxDbu;
+          atZeroSplDbu = outputMaxDbu === null ? null : outputMaxDbu - ownClipDbSpl;
+        }
       }
     }
     if (ownNoiseDbSpl !== null) noiseDbSpl = noiseDbSpl === null ? ownNoiseDbSpl : sumDb(noiseDbSpl, ownNoiseDbSpl);
     if (ownClipDbSpl !== null) clipDbSpl = Math.min(clipDbSpl ?? Number.POSITIVE_INFINITY, ownClipDbSpl);
     stages.push({
-      name: item.name,
+      name: item?.name ?? 'no longer in the library',
       gainDb,
       inputDbu: arrivingDbu === null ? null : voiceDbSpl + arrivingDbu,
       averageUnderClipDb: ownClipDbSpl === null ? null : voiceDbSpl - ownClipDbSpl,
@@ -115,14 +119,13 @@ export function runLevels(
       clipDbSpl,
     });
   }
-  const lost = noiseDbSpl ?? SILENT_DB;
   return {
     stages,
     voiceDbSpl,
     peakDbSpl: voiceDbSpl + peakOverAverageDb,
     averageDbfs,
     peakDbfs: averageDbfs === null ? null : Math.min(0, averageDbfs + peakOverAverageDb),
-    noiseDbfsA: averageDbfs === null || noiseDbSpl === null ? null : averageDbfs + lost - voiceDbSpl,
+    noiseDbfsA: averageDbfs === null || noiseDbSpl === null ? null : averageDbfs + noiseDbSpl - voiceDbSpl,
     practicalFloorDb: noiseDbSpl === null ? null : targetDb + noiseDbSpl - voiceDbSpl,
     noisiest: indexOfLargest(stages.map((stage) => stage.ownNoiseDbSpl)),
     clipsFirst: indexOfLargest(stages.map((stage) => (stage.peakHeadroomDb === null ? null : -stage.peakHeadroomDb))),

@@ -16,36 +16,41 @@ export const currencySchema = z
 const optionalNumber = (low: number, high: number, why: string) => z.number().min(low, why).max(high, why).nullable().default(null);
 
 /** One piece of equipment. A figure that is not known is null, never 0. */
-export const itemDraftSchema = z.object({
-  kind: itemKindSchema,
-  name: nameSchema,
-  price: optionalNumber(0, 1_000_000, 'A price is 0 to 1,000,000'),
-  currency: currencySchema.default('EUR'),
-  weightG: optionalNumber(0, 50_000, 'A weight is 0 to 50,000 g'),
-  pattern: pickupPatternSchema.nullable().default(null),
-  selfNoiseDba: optionalNumber(-10, 80, 'Self-noise is -10 to 80 dB A'),
-  sensitivityMvPerPa: optionalNumber(0.01, 1000, 'Sensitivity is 0.01 to 1,000 mV/Pa'),
-  maxSplDb: optionalNumber(60, 200, 'Maximum SPL is 60 to 200 dB'),
-  /** Level that reaches full scale, or the clipping of an analogue input, at 0 dB gain and without a pad. */
-  inputMaxDbu: optionalNumber(-80, 40, 'The largest input is -80 to 40 dBu'),
-  /** Equivalent input noise, A-weighted, at the gain that speech needs; of a receiver: noise of the radio path re full scale. */
-  inputNoiseDbuA: optionalNumber(-160, 0, 'Input noise is -160 to 0 dBu A'),
-  gainMinDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
-  gainMaxDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
-  /** Level at the analogue output for full scale. */
-  outputMaxDbu: optionalNumber(-80, 40, 'The largest output is -80 to 40 dBu'),
-  inputConnector: connectorSchema.nullable().default(null),
-  outputConnector: connectorSchema.nullable().default(null),
-  /** How a miniature connector is wired, in the words of its papers; two that differ do not go together. */
-  wiring: z.string().trim().max(60, 'Use at most 60 characters').default(''),
-  /** What a microphone has to be fed with over its line, and what a unit feeds; null is not known. */
-  powerNeeds: powerSchema.nullable().default(null),
-  powerGives: powerSchema.nullable().default(null),
-  batteryType: z.string().trim().max(60, 'Use at most 60 characters').default(''),
-  batteryCount: z.number().int().min(0, 'Batteries are 0 or more').max(24, 'At most 24 batteries').default(0),
-  runningTimeH: optionalNumber(0, 1000, 'Running time is 0 to 1,000 h'),
-  remark: remarkSchema,
-});
+export const itemDraftSchema = z
+  .object({
+    kind: itemKindSchema,
+    name: nameSchema,
+    price: optionalNumber(0, 1_000_000, 'A price is 0 to 1,000,000'),
+    currency: currencySchema.default('EUR'),
+    weightG: optionalNumber(0, 50_000, 'A weight is 0 to 50,000 g'),
+    pattern: pickupPatternSchema.nullable().default(null),
+    selfNoiseDba: optionalNumber(-10, 80, 'Self-noise is -10 to 80 dB A'),
+    sensitivityMvPerPa: optionalNumber(0.01, 1000, 'Sensitivity is 0.01 to 1,000 mV/Pa'),
+    maxSplDb: optionalNumber(60, 200, 'Maximum SPL is 60 to 200 dB'),
+    /** Level that reaches full scale, or the clipping of an analogue input, at 0 dB gain and without a pad. */
+    inputMaxDbu: optionalNumber(-80, 40, 'The largest input is -80 to 40 dBu'),
+    /** Equivalent input noise, A-weighted, at the gain that speech needs; of a receiver: noise of the radio path re full scale. */
+    inputNoiseDbuA: optionalNumber(-160, 0, 'Input noise is -160 to 0 dBu A'),
+    gainMinDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
+    gainMaxDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
+    /** Level at the analogue output for full scale. */
+    outputMaxDbu: optionalNumber(-80, 40, 'The largest output is -80 to 40 dBu'),
+    inputConnector: connectorSchema.nullable().default(null),
+    outputConnector: connectorSchema.nullable().default(null),
+    /** How a miniature connector is wired, in the words of its papers; two that differ do not go together. */
+    wiring: z.string().trim().max(60, 'Use at most 60 characters').default(''),
+    /** What a microphone has to be fed with over its line, and what a unit feeds; null is not known. */
+    powerNeeds: powerSchema.nullable().default(null),
+    powerGives: powerSchema.nullable().default(null),
+    batteryType: z.string().trim().max(60, 'Use at most 60 characters').default(''),
+    batteryCount: z.number().int().min(0, 'Batteries are 0 or more').max(24, 'At most 24 batteries').default(0),
+    runningTimeH: optionalNumber(0, 1000, 'Running time is 0 to 1,000 h'),
+    remark: remarkSchema,
+  })
+  .refine(({ gainMinDb, gainMaxDb }) => gainMinDb === null || gainMaxDb === null || gainMinDb <= gainMaxDb, {
+    path: ['gainMaxDb'],
+    message: 'The most gain is less than the least: exchange the two',
+  });
 export type ItemDraft = z.infer<typeof itemDraftSchema>;
 
 export interface Item extends ItemDraft {

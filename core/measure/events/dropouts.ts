@@ -45,13 +45,14 @@ export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioE
   const fine = tracks.fine.view();
   const levels = Float64Array.from(fine, (power) => 10 * Math.log10(Math.max(power, 1e-15)));
   const tone = quiet.length > 0 ? quiet : speech;
-  const middle = roomLevel(fine, tone, startS, 0.5);
+  const levelsOfTone = roomLevels(fine, tone, startS);
+  const middle = quantile(levelsOfTone, 0.5);
   // Where an automatic level works, room tone is lowest just after words, and within them.
   const afterWords = quiet.filter(([from]) => from > startS).map(([from, to]): Span => [from + AFTER_WORD_S[0], Math.min(to, from + AFTER_WORD_S[1])]);
-  const afterWord = afterWords.length > 0 ? roomLevel(fine, afterWords, startS, 0.4) : 0;
+  const afterWord = afterWords.length > 0 ? quantile(roomLevels(fine, afterWords, startS), 0.4) : 0;
   // Breaks widen the lower half of the room tone's levels, cloth and the tails of words the upper one, which alone is no wavering.
-  const upper = roomLevel(fine, tone, startS, 0.75) - middle;
-  const lower = middle - roomLevel(fine, tone, startS, 0.25);
+  const upper = quantile(levelsOfTone, 0.75) - middle;
+  const lower = middle - quantile(levelsOfTone, 0.25);
   const spread = afterWord < middle - PUMPED_DB ? upper : Math.min(upper, SKEW * lower);
   const room = Math.min(middle, afterWord) - 2 * spread;
   // Wind and traffic fall by themselves; the more the room tone wavers, the deeper a break must be.
@@ -71,15 +72,15 @@ export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioE
     }));
 }
 
-/** Level of 10 ms that a share of the quiet moments stays under. */
-function roomLevel(fine: Float64Array, spans: readonly Span[], startS: number, share: number): number {
+/** Levels of the quiet moments, 10 ms each, the lowest first. */
+function roomLevels(fine: Float64Array, spans: readonly Span[], startS: number): Float64Array {
   const kept: number[] = [];
   for (const [from, to] of spans) {
     for (let index = Math.round((from - startS) / FINE_FRAME_S); index + 5 <= (to - startS) / FINE_FRAME_S; index += 5) {
       kept.push(10 * Math.log10(Math.max(meanOf(fine, index, index + 5), 1e-15)));
     }
   }
-  return kept.length > 0 ? quantile(Float64Array.from(kept).sort(), share) : -150;
+  return Float64Array.from(kept).sort();
 }
 
 /** How far a tenth of the fine frames lie under the 10 ms that they belong to. */

@@ -129,7 +129,7 @@ function isOnset({ times, levels, usual }: VoiceLevels, atS: number): boolean {
     if (time < atS + GAP_AFTER_S && level < gap) {
       gap = level;
       after = Number.NEGATIVE_INFINITY;
-    } else after = Math.max(after, Math.min(level, levels[frame - 1] as number));
+    } else after = Math.max(after, Math.min(level, levels[frame - 1] ?? level));
   });
   return after - gap >= ONSET_RISE_DB && gap < usual - GAP_UNDER_VOICE_DB && after > usual - AFTER_UNDER_VOICE_DB;
 }

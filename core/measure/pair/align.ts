@@ -21,6 +21,8 @@ const REACH_S = 0.06;
 const LEAST_PROMINENCE = 6;
 /** Phase counts most, strength a little: sharp peaks that noise does not swamp. */
 const SHARPNESS = 0.8;
+/** Lags that stay under this part of a sample all along are none: peaks are not found more finely. */
+const SAME_CLOCK_SAMPLES = 0.005;
 
 /**
  * Aligns a channel with a reference. Rough: the two level curves, whatever their gain and colour.
@@ -30,9 +32,14 @@ const SHARPNESS = 0.8;
 export function align(channel: PairTrack, reference: PairTrack): Alignment | null {
   for (const roughS of roughLags(channel, reference)) {
     const alignment = exact(channel, reference, roughS);
-    if (alignment) return alignment;
+    if (alignment) return isSameClock(alignment, reference) ? { ...alignment, latencyS: 0, drift: 0 } : alignment;
   }
   return null;
+}
+
+function isSameClock({ latencyS, drift }: Alignment, { frames, sampleRateHz }: PairTrack): boolean {
+  const lagsS = [latencyS, latencyS + (drift * frames) / sampleRateHz];
+  return lagsS.every((lagS) => Math.abs(lagS) * sampleRateHz < SAME_CLOCK_SAMPLES);
 }
 
 function roughLags(channel: PairTrack, reference: PairTrack): number[] {

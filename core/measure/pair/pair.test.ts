@@ -41,7 +41,7 @@ describe('a pair', () => {
     expect(pair.levelDiffDb).toBeCloseTo(0, 5);
     expect(pair.spectralDistanceDb).toBeCloseTo(0, 4);
     expect(pair.eqMatch).toEqual([]);
-    expect(pair.coherentSnrDb).toBeGreaterThan(70);
+    expect(pair.coherentSnrDb).toBeGreaterThan(80);
   });
 
   it.each([

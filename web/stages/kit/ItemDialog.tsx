@@ -98,7 +98,7 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
             {(id) => <Form.Control id={id} placeholder="as its papers say" {...form.register('wiring')} />}
           </Field>
           {kind === 'microphone' && choice('powerNeeds', 'Is fed with', powerSchema.options)}
-          {isActive({ kind }) && kind !== 'receiver' && choice('powerGives', 'Feeds microphones with', powerSchema.options)}
+          {(kind === 'adapter' || (isActive({ kind }) && kind !== 'receiver')) && choice('powerGives', 'Feeds microphones with', powerSchema.options)}
         </div>
       )}
       <div className="row-line align-items-start">
