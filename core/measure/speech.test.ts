@@ -68,6 +68,13 @@ describe('noise, within 0.3 dB on white noise between words', () => {
     expect(noise.practicalFloorDbfs).toBeCloseTo((noise.floorDbfs ?? 0) - 23 - (loudness.integratedLufs ?? 0), 9);
   });
 
+  it('breath before words is no room tone', () => {
+    const round = (seed: number) => concat(whiteNoise(-60, 0.72, seed), whiteNoise(-49, 0.08, seed + 50), whiteNoise(-26, 1, seed + 100));
+    const { noise, activity } = channelOf(concat(...[1, 2, 3, 4].map(round), whiteNoise(-60, 0.8, 9)));
+    expect(activity.speech).toHaveLength(4);
+    expect(Math.abs((noise.floorDbfs ?? 0) + 60)).toBeLessThanOrEqual(0.3);
+  });
+
   it('A-weighted floor of white noise follows the weighting integrated over the band', () => {
     let sum = 0;
     const steps = 4000;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { Cascade, highPass } from '../audio/biquad.ts';
 import { concat, silence, sine, whiteNoise } from '../testing/signals.ts';
 import { onsetsOf } from './dryVoice.ts';
 import { convolved, decayTimeOfResponseS, eyringS, roomResponse } from './imageRoom.ts';
@@ -140,7 +141,24 @@ describe('recorder', () => {
   });
 });
 
-it('onsets of a dry voice are where it comes out of a gap', () => {
-  const voice = concat(silence(0.3), whiteNoise(-20, 0.4, 1), silence(0.3), whiteNoise(-20, 0.4, 2), silence(0.3));
-  expect(onsetsOf(voice, RATE_HZ).map((at) => Math.round(at * 10) / 10)).toEqual([0.3, 1]);
+describe('onsets of a dry voice', () => {
+  const vowel = (lengthS: number) => sine(240, -12, lengthS);
+
+  it('are where a vowel comes out of a gap', () => {
+    const voice = concat(silence(0.3), vowel(0.4), silence(0.3), vowel(0.4), silence(0.3));
+    expect(onsetsOf(voice, RATE_HZ).map((at) => Math.round(at * 10) / 10)).toEqual([0.3, 1]);
+  });
+
+  it('are not where hiss begins, nor where a vowel goes on', () => {
+    const hiss = whiteNoise(-20, 0.3, 1);
+    new Cascade([highPass(4000, Math.SQRT1_2, RATE_HZ), highPass(4000, Math.SQRT1_2, RATE_HZ)]).process(hiss, hiss, hiss.length);
+    expect(onsetsOf(concat(silence(0.3), hiss, silence(0.3)), RATE_HZ)).toEqual([]);
+    expect(onsetsOf(concat(silence(0.3), vowel(0.8), sine(260, -10, 0.5)), RATE_HZ)).toHaveLength(1);
+  });
+
+  it('with a lower rise take in what comes near to one', () => {
+    const rising = concat(sine(240, -34, 0.3), sine(240, -22, 0.3));
+    expect(onsetsOf(rising, RATE_HZ)).toEqual([]);
+    expect(onsetsOf(rising, RATE_HZ, 8)).toHaveLength(1);
+  });
 });

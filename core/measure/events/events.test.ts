@@ -44,6 +44,24 @@ describe('events', () => {
     expect(events[0]!.severityDb).toBeGreaterThan(20);
   });
 
+  it('a break among clipped words is a dropout all the same', () => {
+    const clipped = clean.map((x) => Math.max(-0.4, Math.min(0.4, 4 * x)));
+    const start = Math.round(2.45 * RATE_HZ);
+    clipped.fill(0, start, start + Math.round(0.03 * RATE_HZ));
+    expect(found(clipped, 'dropout').map(({ startS }) => Math.round(startS * 100) / 100)).toEqual([2.45]);
+    expect(found(clipped, 'clip').length).toBeGreaterThan(2);
+  });
+
+  it('strong low noise, whose waves pass through zero all the time, has no breaks', () => {
+    const random = randomSource(31);
+    let low = 0;
+    const blown = clean.map((x) => {
+      low += 0.02 * (random.normal() - low);
+      return x + 2 * low;
+    });
+    expect(found(blown, 'dropout')).toEqual([]);
+  });
+
   it('digital silence before and after a take is no dropout', () => {
     expect(eventsOf(concat(silence(1), clean, silence(1)))).toEqual([]);
   });
@@ -94,6 +112,19 @@ describe('events', () => {
     expect(near(found(signal, 'plosive'), 4.05)).toBe(true);
   });
 
+  it('a low burst far under the voice is not worth a name', () => {
+    const signal = Float64Array.from(clean);
+    layThump(signal, RATE_HZ, 1.6, 94 - 46, randomSource(4));
+    expect(eventsOf(signal)).toEqual([]);
+  });
+
+  it('a gap may lie under the blast: the voice comes 50 ms after it', () => {
+    const signal = Float64Array.from(clean);
+    layPlosive(signal, RATE_HZ, 3.97, 94 - 12, randomSource(6));
+    expect(near(found(signal, 'plosive'), 4)).toBe(true);
+    expect(found(signal, 'handling')).toEqual([]);
+  });
+
   it('low noise that swells for half a second is wind', () => {
     const random = randomSource(12);
     let low = 0;
@@ -111,6 +142,17 @@ describe('events', () => {
     layRustle(signal, RATE_HZ, 5.45, 0.4, 94 - 22, randomSource(3));
     expect(near(found(signal, 'rustle'), 5.6)).toBe(true);
     expect(reportOf([signal]).channels[0]!.activity.speech.length).toBe(reportOf([clean]).channels[0]!.activity.speech.length);
+  });
+
+  it('hiss that does not crackle, as a long S, is no rustle', () => {
+    const hiss = whiteNoise(-34, 0.25, 9);
+    const signal = Float64Array.from(clean);
+    hiss.forEach((x, index) => {
+      const fade = Math.sin((Math.PI * index) / hiss.length);
+      const at = Math.round(2.2 * RATE_HZ) + index;
+      signal[at] = signal[at]! + x * fade;
+    });
+    expect(found(signal, 'rustle')).toEqual([]);
   });
 
   it('pauses are outside events', () => {
