@@ -27,8 +27,9 @@ install();
 buildPage();
 buildServer();
 const demo = join(data, 'demo');
-// A data folder that was used before keeps its trials; the demo is made once, at the first start.
-if (!existsSync(join(data, 'marvet.sqlite')) || existsSync(demo)) renderDemo(demo);
+// A data folder that was used before keeps its trials; the demo is made once, at the first start, and gone on with if that was cut off.
+const cutOff = existsSync(demo) && !existsSync(join(demo, 'bundle.json'));
+if (!existsSync(join(data, 'marvet.sqlite')) || cutOff) renderDemo(demo);
 const server = spawn(process.execPath, [join(ROOT, 'dist', 'main.mjs'), demo], {
   cwd: ROOT,
   stdio: 'inherit',
