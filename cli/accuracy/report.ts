@@ -66,7 +66,8 @@ function speedText(native: SpeedComparison | null): string {
 |---|---|
 | whole report | ${each(native.oursS)} |
 | native filter, loudness and true peak alone | ${each(native.nativeS)} |
-| ratio, round by round | ${ratios.map((ratio) => ratio.toFixed(2)).join(', ')} (median ${at(ratios, 0.5).toFixed(2)}) |`;
+| ratio, round by round | ${ratios.map((ratio) => ratio.toFixed(2)).join(', ')} (median ${at(ratios, 0.5).toFixed(2)}) |
+| ratio of the least disturbed round of each | ${(Math.min(...native.oursS) / Math.min(...native.nativeS)).toFixed(2)} |`;
 }
 
 /** docs/accuracy.md: how right the figures and the events are, and how fast. */
