@@ -7,14 +7,15 @@ import { weightShares } from '@marvet/core/domain/criterion';
 import { conditionKey } from '@marvet/core/domain/factor';
 import { isSpoiled } from '@marvet/core/domain/take';
 import { bundleSchema } from '@marvet/core/formats/bundle';
+import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { compareTakes } from '@marvet/core/plan/compare';
 import { matchFile } from '@marvet/core/plan/matchFile';
-import { matrixSetups, matrixSize } from '@marvet/core/plan/matrix';
-import { changesBetween, gatherTakes, orderTakes } from '@marvet/core/plan/order';
+import { matrixSize } from '@marvet/core/plan/matrix';
+import { changesBetween } from '@marvet/core/plan/order/changeCost';
 import { describe, expect, it } from 'vitest';
 import { demoId } from './ids.ts';
 import { CHAINS, ITEMS, SIMULATED } from './kit.ts';
-import { PLACES, SCRIPTS, SCRIPTS_BY_KEY } from './places.ts';
+import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS } from './places.ts';
 import { fileNameOf, SALTREACH } from './saltreach.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
 
@@ -72,7 +73,7 @@ describe('Saltreach', () => {
   });
 
   it('has at least 36 takes, which are those of its plan in the plan’s order', () => {
-    const planned = orderTakes(gatherTakes(matrixSetups(SALTREACH.plan.factors, SALTREACH.plan.leftOut), SALTREACH.plan.together));
+    const planned = buildPlan(SALTREACH.plan, { chains: CHAINS, items: ITEMS, stations: STATIONS }).takes;
     const first = SALTREACH.takes.filter((take) => take.pass === 1);
     expect(SALTREACH.takes.length).toBeGreaterThanOrEqual(36);
     expect(first.map((take) => conditionKey(take.condition))).toEqual(planned.map((take) => conditionKey(take.condition)));
@@ -122,7 +123,7 @@ describe('Saltreach', () => {
   it('expects the dearest to win', () => {
     const prices = CHAINS.map((chain) => ({ id: chain.id, price: chainBurden(chain, items).price ?? 0 }));
     const dearest = prices.reduce((most, chain) => (chain.price > most.price ? chain : most));
-    expect(SALTREACH.expectation?.candidateId).toBe(dearest.id);
+    expect(SALTREACH.expectations[0]?.candidateId).toBe(dearest.id);
   });
 });
 
@@ -130,6 +131,6 @@ describe('the wheelhouse trial', () => {
   it('is planned and not begun', () => {
     expect(WHEELHOUSE.takes.length).toBe(8);
     expect(WHEELHOUSE.takes.every((take) => take.status === 'planned' && take.startedAtMs === null)).toBe(true);
-    expect(WHEELHOUSE).toMatchObject({ files: [], sessions: [], expectation: null, verdictOpenedAtMs: null });
+    expect(WHEELHOUSE).toMatchObject({ files: [], sessions: [], expectations: [], verdictOpenedAtMs: null });
   });
 });

@@ -1,3 +1,4 @@
+import { type LinkSettings, NO_SETTINGS } from '@marvet/core/domain/chain';
 import { itemDraftSchema } from '@marvet/core/domain/item';
 import type { Bundle, BundledTrial } from '@marvet/core/formats/bundle';
 import type { SimulatedCandidate } from '@marvet/core/simulate/candidate';
@@ -7,9 +8,16 @@ type Item = Bundle['items'][number];
 type Chain = BundledTrial['chains'][number];
 
 const item = (key: string, kind: Item['kind'], name: string, rest: Partial<Item>): Item => ({
-  ...itemDraftSchema.parse({ kind, name, ...rest }),
+  ...itemDraftSchema.parse({ ...COMMON[kind], kind, name, ...rest }),
   id: demoId('item', key),
 });
+
+/** What units of a kind have in common in this demo. */
+const COMMON: Partial<Record<Item['kind'], Partial<Item>>> = {
+  transmitter: { balancedInput: false, sampleRatesHz: [48_000], warrantyMonths: 24 },
+  receiver: { sampleRatesHz: [48_000], warrantyMonths: 24 },
+  microphone: { frequencyLowHz: 40, frequencyHighHz: 18_000, warrantyMonths: 24 },
+};
 
 /** Equipment of the demo. Makers and models are invented. */
 export const ITEMS: Item[] = [
@@ -21,10 +29,16 @@ export const ITEMS: Item[] = [
     sensitivityMvPerPa: 12,
     maxSplDb: 118,
     remark: 'Plug does not lock.',
+    inTheBox: 'foam, clip, pouch',
+    cable: '1.2 m, fixed',
+    warrantyMonths: 12,
     outputConnector: 'mini-jack, 3-pole',
     powerNeeds: 'plug-in',
   }),
   item('ft-set', 'transmitter', 'Fenntide Two transmitter', {
+    storageGb: 8,
+    wordLengths: ['24 bit'],
+    owned: 2,
     price: 140,
     weightG: 32,
     batteryType: 'built-in',
@@ -39,6 +53,8 @@ export const ITEMS: Item[] = [
     powerGives: 'plug-in',
   }),
   item('ft-rx', 'receiver', 'Fenntide Two receiver', {
+    channels: 2,
+    balancedOutput: false,
     price: 160,
     weightG: 36,
     batteryType: 'built-in',
@@ -50,6 +66,11 @@ export const ITEMS: Item[] = [
     outputConnector: 'mini-jack, 3-pole',
   }),
   item('qo-mic', 'microphone', 'Quoinholt Osier lavalier', {
+    switches: 'cap +6 dB above 8 kHz',
+    moisture: 'splash-proof',
+    cable: '1.6 m, fixed',
+    sizeMm: '3.2 x 9',
+    owned: 2,
     price: 240,
     weightG: 6,
     pattern: 'omnidirectional',
@@ -96,6 +117,8 @@ export const ITEMS: Item[] = [
     powerNeeds: 'bias',
   }),
   item('lb-tx', 'transmitter', 'Lowbrack Mere transmitter', {
+    storageGb: 16,
+    wordLengths: ['24 bit', '32-bit float'],
     price: 1480,
     weightG: 70,
     batteryType: 'AA',
@@ -157,6 +180,10 @@ export const ITEMS: Item[] = [
     outputConnector: 'XLR, 3-pin',
   }),
   item('bm-mic', 'microphone', 'Brackmoor Spit short boom microphone', {
+    address: 'end',
+    balancedOutput: true,
+    switches: 'low-cut 80 Hz, pad 10 dB',
+    sizeMm: '19 x 130',
     price: 760,
     weightG: 105,
     pattern: 'supercardioid',
@@ -167,6 +194,8 @@ export const ITEMS: Item[] = [
     powerNeeds: 'phantom 48 V',
   }),
   item('bm-tube', 'microphone', 'Brackmoor Groyne tube microphone', {
+    address: 'end',
+    balancedOutput: true,
     price: 990,
     weightG: 165,
     pattern: 'interference tube',
@@ -176,10 +205,16 @@ export const ITEMS: Item[] = [
     outputConnector: 'XLR, 3-pin',
     powerNeeds: 'phantom 48 V',
   }),
-  item('bm-pole', 'cable', 'Cabled pole, 3 m', { price: 280, weightG: 690, inputConnector: 'XLR, 3-pin', outputConnector: 'XLR, 3-pin' }),
+  item('bm-pole', 'cable', 'Cabled pole, 3 m', { owned: 2, price: 280, weightG: 690, inputConnector: 'XLR, 3-pin', outputConnector: 'XLR, 3-pin' }),
   item('fur', 'windscreen', 'Fur cover for lavaliers', { price: 18, weightG: 2 }),
   item('cage', 'windscreen', 'Suspended cage with fur', { price: 340, weightG: 420 }),
   item('recorder', 'recorder', 'Marshgate Eight recorder', {
+    channels: 8,
+    storageGb: 256,
+    sampleRatesHz: [48_000, 96_000, 192_000],
+    wordLengths: ['24 bit', '32-bit float'],
+    balancedInput: true,
+    balancedOutput: true,
     price: 1650,
     weightG: 980,
     batteryType: 'NP block',
@@ -192,6 +227,25 @@ export const ITEMS: Item[] = [
     outputMaxDbu: 18,
     inputConnector: 'XLR, 3-pin',
     powerGives: 'phantom 48 V',
+  }),
+  item('camera', 'camera', 'Marshgate Reel camera', {
+    price: 1400,
+    weightG: 640,
+    storageGb: 128,
+    sampleRatesHz: [44_100, 48_000],
+    wordLengths: ['16 bit', '24 bit'],
+    batteryType: 'camera block',
+    batteryCount: 1,
+    runningTimeH: 2,
+    inputMaxDbu: -26,
+    inputNoiseDbuA: -110,
+    gainMinDb: 0,
+    gainMaxDb: 30,
+    inputConnector: 'mini-jack, 3-pole',
+    balancedInput: false,
+    powerGives: 'plug-in',
+    adapterPrice: 35,
+    inTheBox: 'strap, one battery; adapter to XLR sold apart',
   }),
   item('adapter', 'adapter', 'Miniature connector to locking jack', { price: 45, weightG: 14, inputConnector: 'miniature, 3-pin', outputConnector: 'locking mini-jack' }),
 ];
@@ -265,6 +319,14 @@ export const CANDIDATES: DemoCandidate[] = [
 
 export const chainId = (letters: string) => demoId('chain', letters);
 
+/** What is set alike on all, so that no switch decides. */
+const SET_ALIKE: Partial<LinkSettings> = { lowCutHz: 80, limiter: false, automaticLevel: false, noiseReduction: false, sampleRateHz: 48_000 };
+const RECORDED_IN: Partial<Record<string, Partial<LinkSettings>>> = {
+  FT: { wordLength: '24 bit', safetyTrackDb: -12 },
+  LB: { wordLength: '32-bit float' },
+  BM: { wordLength: '24 bit', power: 'phantom 48 V' },
+};
+
 /** The candidates as chains of the demo trial. */
 export const CHAINS: Chain[] = CANDIDATES.map((candidate, position) => ({
   id: chainId(candidate.letters),
@@ -273,10 +335,11 @@ export const CHAINS: Chain[] = CANDIDATES.map((candidate, position) => ({
     const amplifies = ITEMS.some((each) => each.id === demoId('item', key) && ['transmitter', 'recorder'].includes(each.kind));
     return {
       itemId: demoId('item', key),
-      settings: { gainDb: amplifies ? candidate.gainDb : null, padDb: null, lowCutHz: amplifies ? 80 : null, limiter: amplifies ? false : null, note: '' },
+      settings: amplifies ? { ...NO_SETTINGS, ...SET_ALIKE, gainDb: candidate.gainDb, ...RECORDED_IN[candidate.letters] } : NO_SETTINGS,
     };
   }),
   rig: { placement: candidate.placement, onSkin: candidate.onSkin },
+  split: null,
   candidate: true,
   tape: { kind: position, letters: candidate.letters },
   remark: candidate.remark,

@@ -1,16 +1,22 @@
+import { preflightChecks } from '@marvet/core/chain/preflight';
+import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { conditionKey, setupKey } from '@marvet/core/domain/factor';
-import { DEFAULT_CHANGE_TIMES } from '@marvet/core/domain/plan';
+import { DEFAULT_CHANGE_TIMES, type PlanDraft } from '@marvet/core/domain/plan';
 import type { Take } from '@marvet/core/domain/take';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
+import { buildPlan } from '@marvet/core/plan/buildPlan';
+import type { PlannedTake } from '@marvet/core/plan/gather';
 import { matrixSetups } from '@marvet/core/plan/matrix';
-import { gatherTakes, orderTakes, type PlannedTake } from '@marvet/core/plan/order';
 import { randomSource, seedOf } from '@marvet/core/simulate/random';
+import type { z } from 'zod';
 import { demoId } from './ids.ts';
-import { CANDIDATES, CHAINS, chainId } from './kit.ts';
+import { CANDIDATES, CHAINS, chainId, ITEMS } from './kit.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS, scriptId, stationId } from './places.ts';
 
 const TRIAL_ID = demoId('trial', 'saltreach');
+/** Minutes that the day was planned for. */
+const PLAN_MIN = 240;
 const DAY_MS = Date.UTC(2026, 4, 12, 8, 20, 0);
 const CONTROLS = [
   { name: 'Clothes', value: 'wool jumper over cotton shirt' },
@@ -49,17 +55,41 @@ function plan() {
     ),
   );
   const boom = chainId('BM');
-  const leftOut = matrixSetups(factors, [])
+  const rules: PlanDraft['rules'] = [
+    {
+      id: demoId('rule', 'fur'),
+      kind: 'windscreen',
+      levelIds: ['fur'],
+      withKind: 'station',
+      withLevelIds: Object.entries(PLACES).flatMap(([key, { station }]) => (station.indoors ? [stationId(key)] : [])),
+    },
+  ];
+  const leftOut = matrixSetups(factors, { rules })
     .filter((setup) => !recorded.has(conditionKey(setup)) || (setup.candidate === boom && setup.distance !== '1'))
     .map(setupKey);
-  return { ...base, factors, leftOut, controls: CONTROLS, changeTimesS: { ...DEFAULT_CHANGE_TIMES, station: 1200 } };
+  return {
+    ...base,
+    factors,
+    rules,
+    leftOut,
+    controls: CONTROLS,
+    changeTimesS: { ...DEFAULT_CHANGE_TIMES, station: 1080 },
+    // Fur comes off with one pull, and the ferry is slow from the slipway but passes it on its way back.
+    changeExceptions: [
+      { kind: 'windscreen' as const, fromId: 'fur', toId: 'bare', seconds: 30 },
+      { kind: 'station' as const, fromId: stationId('deck'), toId: stationId('wheelhouse'), seconds: 240 },
+      { kind: 'station' as const, fromId: stationId('wheelhouse'), toId: stationId('deck'), seconds: 240 },
+    ],
+    togetherLimits: { tracks: 8, onChest: 4, apart: [] },
+    day: { startsAtMs: DAY_MS, endsAtMs: DAY_MS + 4 * 3_600_000, breaks: [{ startsAtMs: DAY_MS + 2 * 3_600_000, lengthMin: 20 }], batteryChangeMin: 5 },
+  };
 }
 
 const PLAN = plan();
 
 /** Takes as the day went: one was spoiled by a passing launch and done again. */
 function takes(): BundledTrial['takes'] {
-  const ordered = orderTakes(gatherTakes(matrixSetups(PLAN.factors, PLAN.leftOut), true));
+  const ordered = buildPlan(PLAN, { chains: CHAINS, items: ITEMS, stations: STATIONS }).takes;
   let clockMs = DAY_MS;
   let station = '';
   const done = ordered.flatMap((planned, index) => {
@@ -114,17 +144,9 @@ const TAKES = takes();
 /** The file of a take, named as a recorder would that knows the slate. */
 export const fileNameOf = (take: Pick<Take, 'slate' | 'pass'>) => `SALTREACH_S${String(take.slate).padStart(3, '0')}_T${String(take.pass).padStart(2, '0')}.wav`;
 
-const criterion = (
-  key: string,
-  position: number,
-  rest: Omit<BundledTrial['criteria'][number], 'id' | 'position' | 'dealbreaker' | 'measureId' | 'remark'> & Partial<BundledTrial['criteria'][number]>,
-) => ({
+const criterion = (key: string, position: number, rest: z.input<typeof criterionDraftSchema>): BundledTrial['criteria'][number] => ({
+  ...criterionDraftSchema.parse({ ...rest, position }),
   id: demoId('criterion', key),
-  position,
-  dealbreaker: null,
-  measureId: null,
-  remark: '',
-  ...rest,
 });
 
 const CRITERIA: BundledTrial['criteria'] = [
@@ -139,9 +161,9 @@ const CRITERIA: BundledTrial['criteria'] = [
   }),
   criterion('floor', 1, { name: 'Practical noise floor, A', kind: 'measured', measureId: 'noise.practicalFloorDbfsA', weight: 10, best: -70, worst: -40 }),
   criterion('presence', 2, { name: 'Presence under wool', kind: 'measured', measureId: 'spectrum.groups.presenceDb', weight: 10, best: -10, worst: -24 }),
-  criterion('words', 3, { name: 'Words are clear', kind: 'listened', weight: 25, best: 10, worst: 0, remark: '10: every word at once. 0: had to guess.' }),
-  criterion('natural', 4, { name: 'Sounds like him', kind: 'listened', weight: 15, best: 10, worst: 0, remark: '10: could be the boom. 0: a telephone.' }),
-  criterion('hidden', 5, { name: 'Hides under wool', kind: 'inspected', weight: 5, best: 10, worst: 0 }),
+  criterion('words', 3, { name: 'Words are clear', kind: 'listened', weight: 25, best: 10, worst: 0, worstWords: 'had to guess', bestWords: 'every word at once' }),
+  criterion('natural', 4, { name: 'Sounds like him', kind: 'listened', weight: 15, best: 10, worst: 0, worstWords: 'a telephone', bestWords: 'could be the boom' }),
+  criterion('hidden', 5, { name: 'Hides under wool', kind: 'inspected', weight: 5, best: 10, worst: 0, worstWords: 'shows in every frame', bestWords: 'nobody finds it' }),
   criterion('locks', 6, {
     name: 'Connector holds',
     kind: 'inspected',
@@ -214,7 +236,24 @@ export const SALTREACH: BundledTrial = {
   use: 'Drama on a chain ferry. One lead, wool jumper, microphone not to be seen, up to 40 m from the cart.',
   place: 'Saltreach: slipway, net loft, ferry deck, reed bank, wheelhouse',
   createdAtMs: DAY_MS - 5 * 86_400_000,
-  expectation: { candidateId: chainId('LB'), reason: 'Everyone asks for it, and it costs the most.', sealedAtMs: DAY_MS - 4 * 86_400_000 },
+  expectations: [
+    { person: 'Mixer', candidateId: chainId('LB'), reason: 'Everyone asks for it, and it costs the most.', sealedAtMs: DAY_MS - 4 * 86_400_000 },
+    { person: 'Assistant', candidateId: chainId('QO'), reason: 'It held on the last ferry.', sealedAtMs: DAY_MS - 3 * 86_400_000 },
+  ],
+  preflight: preflightChecks(CHAINS, new Map(ITEMS.map((item) => [item.id, item])), PLAN_MIN)
+    .filter((check) => !check.text.includes('spare'))
+    .map((check, index) => ({ key: check.key, person: index % 2 ? 'Assistant' : 'Mixer', atMs: DAY_MS - 14 * 3_600_000 + index * 40_000 })),
+  roles: [
+    { id: demoId('role', 'ferrier'), name: 'Ferrier', count: 1, needs: 'every word above water and engine, hidden under wool', robustness: 'rough' },
+    { id: demoId('role', 'netmaker'), name: 'Netmaker', count: 1, needs: 'quiet scenes indoors', robustness: 'normal' },
+    { id: demoId('role', 'passengers'), name: 'Passengers', count: 4, needs: 'a line each, out of the box', robustness: 'normal' },
+  ],
+  budget: { amount: 6000, currency: 'EUR' },
+  comparisons: [
+    { firstId: demoId('criterion', 'snr'), secondId: demoId('criterion', 'words'), ratio: 1 },
+    { firstId: demoId('criterion', 'snr'), secondId: demoId('criterion', 'natural'), ratio: 2 },
+    { firstId: demoId('criterion', 'words'), secondId: demoId('criterion', 'natural'), ratio: 2 },
+  ],
   verdictOpenedAtMs: DAY_MS + 2 * 86_400_000,
   criteria: CRITERIA,
   chains: CHAINS,

@@ -1,13 +1,16 @@
+import { NO_SETTINGS } from '@marvet/core/domain/chain';
+import { criterionDraftSchema } from '@marvet/core/domain/criterion';
+import { faultSearchSchema } from '@marvet/core/domain/faultSearch';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
-import { matrixSetups } from '@marvet/core/plan/matrix';
-import { gatherTakes, orderTakes } from '@marvet/core/plan/order';
+import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { reconcileTakes } from '@marvet/core/plan/reconcile';
 import { demoId } from './ids.ts';
+import { ITEMS } from './kit.ts';
 
 const TRIAL_ID = demoId('trial', 'wheelhouse');
 const own = (...words: (string | number)[]) => demoId('wheelhouse', ...words);
-const settings = { gainDb: null, padDb: null, lowCutHz: 80, limiter: false, note: '' };
+const recorderSettings = { ...NO_SETTINGS, gainDb: 38, lowCutHz: 80, limiter: false, sampleRateHz: 48_000, wordLength: '24 bit' as const, power: 'phantom 48 V' as const };
 
 const CHAINS: BundledTrial['chains'] = [
   { letters: 'SP', name: 'Spit, short', items: ['bm-mic', 'bm-pole', 'recorder'] },
@@ -15,8 +18,9 @@ const CHAINS: BundledTrial['chains'] = [
 ].map(({ letters, name, items }, position) => ({
   id: own('chain', letters),
   name,
-  links: items.map((key) => ({ itemId: demoId('item', key), settings })),
+  links: items.map((key) => ({ itemId: demoId('item', key), settings: key === 'recorder' ? recorderSettings : NO_SETTINGS })),
   rig: { placement: 'from above', onSkin: false },
+  split: null,
   candidate: true,
   tape: { kind: position + 4, letters },
   remark: '',
@@ -24,14 +28,56 @@ const CHAINS: BundledTrial['chains'] = [
 }));
 
 const STATIONS: BundledTrial['stations'] = [
-  { id: own('station', 1), name: 'wheelhouse', surfaces: 'painted metal, glass', noise: 'engine through the floor', indoors: true, hazards: ['vehicle'], remark: '', position: 0 },
-  { id: own('station', 2), name: 'jetty', surfaces: 'planks over water', noise: 'open, lapping', indoors: false, hazards: ['water', 'overhead line'], remark: '', position: 1 },
+  {
+    id: own('station', 1),
+    name: 'wheelhouse',
+    surfaces: 'painted metal, glass',
+    noise: 'engine through the floor',
+    indoors: true,
+    latitudeDeg: 54.5301,
+    longitudeDeg: 9.019,
+    needsDaylight: false,
+    hazards: ['vehicle'],
+    remark: '',
+    position: 0,
+  },
+  {
+    id: own('station', 2),
+    name: 'jetty',
+    surfaces: 'planks over water',
+    noise: 'open, lapping',
+    indoors: false,
+    latitudeDeg: 54.5309,
+    longitudeDeg: 9.0202,
+    needsDaylight: true,
+    hazards: ['water', 'overhead line'],
+    remark: '',
+    position: 1,
+  },
 ];
 
 const SCRIPTS: BundledTrial['scripts'] = [
   { id: own('script', 1), name: 'Neutral', text: 'The ferry leaves the landing at a quarter to nine.', purpose: 'Compare the colour.', talker: 'Ferrier', lengthS: 8, position: 0 },
   { id: own('script', 2), name: 'Room tone', text: 'Silence. Nobody moves.', purpose: 'Noise floor.', talker: '', lengthS: 8, position: 1 },
 ];
+
+const DAY_MS = Date.UTC(2026, 4, 21, 15, 30, 0);
+
+/** A crackle that came up on the jetty: one test done, two to go. */
+const FAULT = faultSearchSchema.parse({
+  chainId: own('chain', 'SP'),
+  fault: 'Crackle in the first seconds of every take on the jetty.',
+  suspects: [
+    { id: 'link-0', name: 'Brackmoor Spit short boom microphone', instead: 'the tube microphone' },
+    { id: 'power-0', name: 'phantom 48 V', instead: 'a supply of its own' },
+    { id: 'link-1', name: 'Cabled pole, 3 m', instead: 'a cable along the pole' },
+    { id: 'joint-1', name: 'plug at the foot of the pole', instead: 'the spare plug' },
+    { id: 'cable-2', name: 'cable to the recorder', instead: 'the spare cable' },
+    { id: 'link-2', name: 'input 1 of Marshgate Eight recorder', instead: 'input 2' },
+  ],
+  tests: [{ replacedIds: ['link-0', 'power-0', 'link-1'], heard: true }],
+  seenShare: 0.75,
+});
 
 function plan() {
   const base = alignPlan(emptyPlan(), { candidate: CHAINS, station: STATIONS, script: SCRIPTS });
@@ -40,11 +86,18 @@ function plan() {
     { id: '1.2', label: '1.2 m', value: 1.2, ticked: true },
   ];
   const factors = base.factors.map((factor) => (factor.kind === 'distance' ? { ...factor, levels: distances } : factor));
-  return { ...base, factors, controls: [{ name: 'Talker', value: 'Ferrier' }] };
+  return {
+    ...base,
+    factors,
+    controls: [{ name: 'Talker', value: 'Ferrier' }],
+    order: { counterbalanced: false, blockedBy: 'daylight' as const, pinned: [] },
+    day: { startsAtMs: DAY_MS, endsAtMs: DAY_MS + 2 * 3_600_000, breaks: [], batteryChangeMin: 5 },
+    faultSearch: FAULT,
+  };
 }
 
 const PLAN = plan();
-const PLANNED = orderTakes(gatherTakes(matrixSetups(PLAN.factors, []), true));
+const PLANNED = buildPlan(PLAN, { chains: CHAINS, items: ITEMS, stations: STATIONS }).takes;
 
 /** A trial that stops after its plan, so that a new user can run its field part. */
 export const WHEELHOUSE: BundledTrial = {
@@ -54,24 +107,17 @@ export const WHEELHOUSE: BundledTrial = {
   use: 'Two-hander in the wheelhouse, camera close, boom from above.',
   place: 'Saltreach: wheelhouse and jetty',
   createdAtMs: Date.UTC(2026, 4, 20, 17, 0, 0),
-  expectation: null,
+  expectations: [],
+  preflight: [],
+  roles: [],
+  budget: null,
+  comparisons: [],
   verdictOpenedAtMs: null,
   criteria: [
-    { id: own('criterion', 1), name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 2, best: 40, worst: 10, dealbreaker: null, remark: '', position: 0 },
-    {
-      id: own('criterion', 2),
-      name: 'Room in the sound',
-      kind: 'listened',
-      measureId: null,
-      weight: 3,
-      best: 10,
-      worst: 0,
-      dealbreaker: null,
-      remark: '10: dry. 0: a tin.',
-      position: 1,
-    },
-    { id: own('criterion', 3), name: 'Fits under the roof', kind: 'inspected', measureId: null, weight: 1, best: 10, worst: 0, dealbreaker: null, remark: '', position: 2 },
-  ],
+    criterionDraftSchema.parse({ name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 2, best: 40, worst: 10 }),
+    criterionDraftSchema.parse({ name: 'Room in the sound', kind: 'listened', weight: 3, best: 10, worst: 0, worstWords: 'a tin', bestWords: 'dry' }),
+    criterionDraftSchema.parse({ name: 'Fits under the roof', kind: 'inspected', weight: 1, best: 10, worst: 0, worstWords: 'in the shot', bestWords: 'a hand above it' }),
+  ].map((criterion, position) => ({ ...criterion, id: own('criterion', position + 1), position })),
   chains: CHAINS,
   stations: STATIONS,
   scripts: SCRIPTS,

@@ -28,7 +28,7 @@ test('the demo is complete to a verdict, and the dearest does not win', async ()
   const dearest = rows.reduce((most, row) => ((row.candidate.price ?? 0) > (most.candidate.price ?? 0) ? row : most));
   expect(rows[0]?.rank).toBe(1);
   expect(dearest.rank).not.toBe(1);
-  expect(saltreach.expectation?.revealed?.candidateId).toBe(dearest.candidate.id);
+  expect(saltreach.expectations[0]?.revealed?.candidateId).toBe(dearest.candidate.id);
 });
 
 test('a second start changes nothing', async () => {

@@ -15,6 +15,10 @@ export interface Stage {
   /** Average and peak of the voice against the level at which this link clips, in dB; 0 is clipping. */
   averageUnderClipDb: number | null;
   peakHeadroomDb: number | null;
+  /** Headroom of its second, lower track over the peaks; null where it has none. */
+  safetyHeadroomDb: number | null;
+  /** Stores float, so its gain cannot clip; its converter and what comes before it can. */
+  float: boolean;
   /** Noise that this link adds, as if it came from a sound at the microphone, in dB SPL A. */
   ownNoiseDbSpl: number | null;
   /** Noise of all links so far, in dB SPL A at the microphone. */
@@ -79,6 +83,7 @@ export function runLevels(
   for (const { itemId, settings } of chain.links) {
     const item = items.get(itemId);
     const gainDb = (settings.gainDb ?? 0) - (settings.padDb ?? 0);
+    const float = settings.wordLength === '32-bit float';
     let ownNoiseDbSpl: number | null = null;
     let ownClipDbSpl: number | null = null;
     const arrivingDbu: number | null = atZeroSplDbu;
@@ -99,10 +104,12 @@ export function runLevels(
         const inputMaxDbu = item.kind === 'receiver' ? 0 : item.inputMaxDbu;
         if (inputMaxDbu === null) lose(`largest input level of ${item.name} is not known`);
         else {
-          ownClipDbSpl = inputMaxDbu - gainDb - arrivingDbu;
-          averageDbfs = voiceDbSpl - ownClipDbSpl;
+          const fullScaleDbSpl: number = inputMaxDbu - gainDb - arrivingDbu;
+          // Float keeps what gain lifts over full scale; only the input itself still clips.
+          ownClipDbSpl = float ? inputMaxDbu + (settings.padDb ?? 0) - arrivingDbu : fullScaleDbSpl;
+          averageDbfs = voiceDbSpl - fullScaleDbSpl;
           const outputMaxDbu = item.kind === 'transmitter' ? 0 : item.outputMaxDbu;
-          atZeroSplDbu = outputMaxDbu === null ? null : outputMaxDbu - ownClipDbSpl;
+          atZeroSplDbu = outputMaxDbu === null ? null : outputMaxDbu - fullScaleDbSpl;
         }
       }
     }
@@ -114,6 +121,8 @@ export function runLevels(
       inputDbu: arrivingDbu === null ? null : voiceDbSpl + arrivingDbu,
       averageUnderClipDb: ownClipDbSpl === null ? null : voiceDbSpl - ownClipDbSpl,
       peakHeadroomDb: ownClipDbSpl === null ? null : ownClipDbSpl - voiceDbSpl - peakOverAverageDb,
+      safetyHeadroomDb: ownClipDbSpl === null || !settings.safetyTrackDb ? null : ownClipDbSpl - settings.safetyTrackDb - voiceDbSpl - peakOverAverageDb,
+      float,
       ownNoiseDbSpl,
       noiseDbSpl,
       clipDbSpl,
@@ -124,7 +133,7 @@ export function runLevels(
     voiceDbSpl,
     peakDbSpl: voiceDbSpl + peakOverAverageDb,
     averageDbfs,
-    peakDbfs: averageDbfs === null ? null : Math.min(0, averageDbfs + peakOverAverageDb),
+    peakDbfs: averageDbfs === null ? null : stages.at(-1)?.float ? averageDbfs + peakOverAverageDb : Math.min(0, averageDbfs + peakOverAverageDb),
     noiseDbfsA: averageDbfs === null || noiseDbSpl === null ? null : averageDbfs + noiseDbSpl - voiceDbSpl,
     practicalFloorDb: noiseDbSpl === null ? null : targetDb + noiseDbSpl - voiceDbSpl,
     noisiest: indexOfLargest(stages.map((stage) => stage.ownNoiseDbSpl)),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../domain/criterion.ts';
-import { type Aggregate, aggregateMedian, median } from './aggregate.ts';
+import { type Aggregate, aggregateBy, counts, median, oneValue } from './aggregate.ts';
 import { desirability } from './desirability.ts';
 import { judge } from './verdict.ts';
 import { verdictCsv } from './verdictCsv.ts';
@@ -16,6 +16,10 @@ const criterion = (id: string, change: Partial<Criterion> = {}): Criterion => ({
   best: 10,
   worst: 0,
   dealbreaker: null,
+  aggregation: 'median',
+  where: {},
+  worstWords: '',
+  bestWords: '',
   remark: '',
   position: 0,
   ...change,
@@ -90,19 +94,38 @@ describe('ranking', () => {
 
 describe('aggregation', () => {
   it('judges candidates only where all of them were', () => {
-    const result = aggregateMedian([
-      { candidateId: 'a', conditionKey: '1 m', value: 30 },
-      { candidateId: 'a', conditionKey: '40 m', value: 2 },
-      { candidateId: 'b', conditionKey: '1 m', value: 28 },
-    ]);
+    const result = aggregateBy(
+      [
+        { candidateId: 'a', conditionKey: '1 m', value: 30 },
+        { candidateId: 'a', conditionKey: '40 m', value: 2 },
+        { candidateId: 'b', conditionKey: '1 m', value: 28 },
+      ],
+      median,
+    );
     expect(result.get('a')).toEqual({ value: 30, count: 1, sameConditions: true });
   });
   it('without common conditions everything counts and that is said', () => {
-    const result = aggregateMedian([
-      { candidateId: 'a', conditionKey: '1 m', value: 30 },
-      { candidateId: 'b', conditionKey: '40 m', value: 28 },
-    ]);
+    const result = aggregateBy(
+      [
+        { candidateId: 'a', conditionKey: '1 m', value: 30 },
+        { candidateId: 'b', conditionKey: '40 m', value: 28 },
+      ],
+      median,
+    );
     expect(result.get('b')).toEqual({ value: 28, count: 1, sameConditions: false });
+  });
+  it('the worst is the least where more is better, and the most where less is', () => {
+    expect(oneValue({ aggregation: 'worst', best: 40, worst: 6 })([12, 30, 9])).toBe(9);
+    expect(oneValue({ aggregation: 'worst', best: -70, worst: -40 })([-60, -44, -70])).toBe(-44);
+    expect(oneValue({ aggregation: 'median', best: 1, worst: 0 })([1, 5, 2])).toBe(2);
+  });
+  it('a criterion at a condition counts that condition only', () => {
+    const condition = { station: 'slipway', windscreen: 'fur', distance: '1', script: 's' };
+    expect(counts({ where: {} }, condition)).toBe(true);
+    expect(counts({ where: { station: ['slipway', 'deck'], windscreen: ['fur'] } }, condition)).toBe(true);
+    expect(counts({ where: { station: ['slipway'], windscreen: ['bare'] } }, condition)).toBe(false);
+    expect(counts({ where: { orientation: ['90'] } }, condition)).toBe(false);
+    expect(counts({ where: { orientation: ['90'] } }, { ...condition, orientation: '90' })).toBe(true);
   });
   it('median', () => {
     expect(median([3, 1, 2])).toBe(2);

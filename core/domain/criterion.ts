@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MEASURE_IDS } from '../measure/catalogue.ts';
+import { factorKindSchema } from './factor.ts';
 import { idSchema, nameSchema, remarkSchema } from './identity.ts';
 
 export const criterionKindSchema = z.enum(['measured', 'listened', 'inspected']);
@@ -22,6 +23,13 @@ export const criterionDraftSchema = z
     weight: z.number().min(0, 'A weight is 0 or more').max(100, 'A weight is at most 100'),
     best: z.number().finite(),
     worst: z.number().finite(),
+    /** How the values of a candidate become one: the middle one, or the worst. */
+    aggregation: z.enum(['median', 'worst']).default('median'),
+    /** Conditions that count, as level ids by factor kind; a kind that is not named counts at all its levels. */
+    where: z.partialRecord(factorKindSchema, z.array(z.string().max(60)).max(60)).default({}),
+    /** What 0 and 10 points mean to a listener. */
+    worstWords: z.string().trim().max(80, 'Use at most 80 characters').default(''),
+    bestWords: z.string().trim().max(80, 'Use at most 80 characters').default(''),
     dealbreaker: dealbreakerSchema.nullable().default(null),
     remark: remarkSchema,
     position: z.number().int().nonnegative().default(0),

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { chainBurden } from '../chain/burden.ts';
 import { cautionTitle, chainCautions, distinctCautions, stationCautions } from './caution.ts';
-import type { ChainDraft } from './chain.ts';
+import { type ChainDraft, NO_SETTINGS } from './chain.ts';
 import { criterionDraftSchema, weightShares } from './criterion.ts';
 import { type Item, itemDraftSchema } from './item.ts';
 import { applyLog, type LogLine } from './logLine.ts';
@@ -12,7 +12,7 @@ const item = (id: string, change: Partial<Item>): Item => ({ ...itemDraftSchema.
 const chain = (ids: string[], onSkin = false): Pick<ChainDraft, 'name' | 'links' | 'rig'> => ({
   name: 'Quay One',
   rig: { placement: 'breastbone', onSkin },
-  links: ids.map((itemId) => ({ itemId, settings: { gainDb: null, padDb: null, lowCutHz: null, limiter: null, note: '' } })),
+  links: ids.map((itemId) => ({ itemId, settings: NO_SETTINGS })),
 });
 
 describe('chain totals', () => {

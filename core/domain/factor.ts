@@ -1,11 +1,34 @@
 import { z } from 'zod';
 import { nameSchema } from './identity.ts';
 
+/** Kinds that every plan has; a matrix needs at least one level of each. */
+export const BASIC_KINDS = ['station', 'candidate', 'windscreen', 'distance', 'script'] as const;
+export type BasicKind = (typeof BASIC_KINDS)[number];
+
+/** Kinds that a plan may have besides; a trial that does not vary them leaves them away. */
+export const EXTRA_KINDS = ['talker', 'rig', 'placement', 'orientation', 'noise', 'processing', 'speed', 'effort', 'other'] as const;
+export type ExtraKind = (typeof EXTRA_KINDS)[number];
+
 /**
- * What can be varied. The order is the order of cost: what stands earlier costs more to change, so a
- * plan changes it less often.
+ * What can be varied. The order is the order of cost as it mostly is: what stands earlier costs more to
+ * change, so a plan changes it less often. What it really costs stands in the plan.
  */
-export const FACTOR_KINDS = ['station', 'candidate', 'windscreen', 'distance', 'script'] as const;
+export const FACTOR_KINDS = [
+  'station',
+  'candidate',
+  'talker',
+  'rig',
+  'placement',
+  'noise',
+  'speed',
+  'windscreen',
+  'distance',
+  'orientation',
+  'processing',
+  'effort',
+  'other',
+  'script',
+] as const satisfies readonly (BasicKind | ExtraKind)[];
 export const factorKindSchema = z.enum(FACTOR_KINDS);
 export type FactorKind = z.infer<typeof factorKindSchema>;
 
@@ -30,23 +53,29 @@ export const factorSchema = z.object({
 });
 export type Factor = z.infer<typeof factorSchema>;
 
-/** A level for every factor: one cell of the plan. Keys are factor kinds, values level ids. */
-export type Setup = Record<FactorKind, string>;
+/** A level for every factor of the plan: one cell. Keys are factor kinds, values level ids. */
+export type Setup = Record<BasicKind, string> & Partial<Record<ExtraKind, string>>;
 
 /** A setup without its candidate: everything that the candidates of one take share. */
 export type Condition = Omit<Setup, 'candidate'>;
+const levelId = z.string().min(1).max(60);
 export const conditionSchema = z.object({
   station: z.string(),
   windscreen: z.string(),
   distance: z.string(),
   script: z.string(),
+  ...(Object.fromEntries(EXTRA_KINDS.map((kind) => [kind, levelId.exactOptional()])) as Record<ExtraKind, z.ZodExactOptional<typeof levelId>>),
 });
 export type ConditionKind = Exclude<FactorKind, 'candidate'>;
 export const CONDITION_KINDS = FACTOR_KINDS.filter((kind) => kind !== 'candidate') as ConditionKind[];
 
-/** Key under which equal conditions meet. */
+const BASIC_CONDITION_KINDS = ['station', 'windscreen', 'distance', 'script'] as const;
+
+/** Key under which equal conditions meet. Kinds that a plan may have besides are named, so that a key of before they were added stays valid. */
 export function conditionKey(condition: Condition): string {
-  return CONDITION_KINDS.map((kind) => condition[kind]).join('|');
+  let key = BASIC_CONDITION_KINDS.map((kind) => condition[kind]).join('|');
+  for (const kind of EXTRA_KINDS) if (condition[kind] !== undefined) key += `|${kind}=${condition[kind]}`;
+  return key;
 }
 
 /** Key under which equal setups meet; a plan keeps the cells it leaves out by this key. */

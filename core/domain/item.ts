@@ -15,6 +15,12 @@ export const currencySchema = z
 
 const optionalNumber = (low: number, high: number, why: string) => z.number().min(low, why).max(high, why).nullable().default(null);
 
+const shortText = z.string().trim().max(160, 'Use at most 160 characters').default('');
+
+/** How a sample is stored; float cannot clip in the recorder, but what comes before it can. */
+export const wordLengthSchema = z.enum(['16 bit', '24 bit', '32-bit float']);
+export type WordLength = z.infer<typeof wordLengthSchema>;
+
 /** One piece of equipment. A figure that is not known is null, never 0. */
 export const itemDraftSchema = z
   .object({
@@ -42,6 +48,28 @@ export const itemDraftSchema = z
     /** What a microphone has to be fed with over its line, and what a unit feeds; null is not known. */
     powerNeeds: powerSchema.nullable().default(null),
     powerGives: powerSchema.nullable().default(null),
+    /** Whether its line carries the signal twice, in opposite polarity; null is not known. */
+    balancedInput: z.boolean().nullable().default(null),
+    balancedOutput: z.boolean().nullable().default(null),
+    /** Channels that it takes at once. */
+    channels: z.number().int().min(1, 'Channels are 1 to 64').max(64, 'Channels are 1 to 64').default(1),
+    /** Units of it at hand; while it is not known, nothing is said to be short. */
+    owned: z.number().int().min(0, 'Units are 0 to 99').max(99, 'Units are 0 to 99').nullable().default(null),
+    sampleRatesHz: z.array(z.number().int().min(8000, 'Rates are 8,000 to 384,000 Hz').max(384_000, 'Rates are 8,000 to 384,000 Hz')).max(12).default([]),
+    wordLengths: z.array(wordLengthSchema).max(4).default([]),
+    storageGb: optionalNumber(0.1, 100_000, 'Storage is 0.1 to 100,000 GB'),
+    frequencyLowHz: optionalNumber(1, 1000, 'The low end is 1 to 1,000 Hz'),
+    frequencyHighHz: optionalNumber(1000, 200_000, 'The high end is 1 to 200 kHz'),
+    /** Low-cuts, pads and caps that it has, in its papers' words. */
+    switches: shortText,
+    sizeMm: shortText,
+    cable: shortText,
+    moisture: shortText,
+    address: z.enum(['side', 'end']).nullable().default(null),
+    inTheBox: z.string().trim().max(300, 'Use at most 300 characters').default(''),
+    warrantyMonths: optionalNumber(0, 600, 'A warranty is 0 to 600 months'),
+    /** Price of adapters that are sold apart. */
+    adapterPrice: optionalNumber(0, 100_000, 'A price is 0 to 100,000'),
     batteryType: z.string().trim().max(60, 'Use at most 60 characters').default(''),
     batteryCount: z.number().int().min(0, 'Batteries are 0 or more').max(24, 'At most 24 batteries').default(0),
     runningTimeH: optionalNumber(0, 1000, 'Running time is 0 to 1,000 h'),

@@ -59,7 +59,7 @@ export interface BlindRound {
   letters: string[];
   matchedLufs: number;
   targetLufs: number;
-  criteria: { id: string; name: string; remark: string; best: number; worst: number }[];
+  criteria: { id: string; name: string; remark: string; best: number; worst: number; worstWords: string; bestWords: string }[];
   ratings: RatingDraft[];
   finished: boolean;
 }

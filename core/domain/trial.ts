@@ -1,5 +1,29 @@
 import { z } from 'zod';
 import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+import { currencySchema } from './item.ts';
+
+/** Who will work with the gear: how many, what for, and how roughly they treat it. */
+export const roleSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  count: z.number().int().min(1, 'A role has 1 to 200 people').max(200, 'A role has 1 to 200 people'),
+  needs: z.string().trim().max(300, 'Use at most 300 characters').default(''),
+  robustness: z.enum(['gentle', 'normal', 'rough']).default('normal'),
+});
+export type Role = z.infer<typeof roleSchema>;
+
+export const budgetSchema = z.object({ amount: z.number().min(0, 'A budget is 0 or more').max(10_000_000, 'A budget is at most 10,000,000'), currency: currencySchema });
+
+/** How much more the first of two criteria matters than the second: 1/9 to 9. */
+export const comparisonSchema = z.object({
+  firstId: idSchema,
+  secondId: idSchema,
+  ratio: z
+    .number()
+    .min(1 / 9)
+    .max(9),
+});
+export type CriterionComparison = z.infer<typeof comparisonSchema>;
 
 /** What a person may set of a trial: the question, the use it serves and where it is tested. */
 export const trialDraftSchema = z.object({
@@ -7,6 +31,10 @@ export const trialDraftSchema = z.object({
   question: z.string().trim().max(300, 'Use at most 300 characters').default(''),
   use: remarkSchema,
   place: z.string().trim().max(300, 'Use at most 300 characters').default(''),
+  roles: z.array(roleSchema).max(20, 'At most 20 roles').default([]),
+  budget: budgetSchema.nullable().default(null),
+  /** Comparisons of criteria two by two; weights follow from them when they are asked for. */
+  comparisons: z.array(comparisonSchema).max(200).default([]),
 });
 export type TrialDraft = z.infer<typeof trialDraftSchema>;
 
@@ -15,11 +43,15 @@ export const trialPatchSchema = z.object({
   question: z.string().trim().max(300, 'Use at most 300 characters').optional(),
   use: z.string().trim().max(4000).optional(),
   place: z.string().trim().max(300).optional(),
+  roles: z.array(roleSchema).max(20, 'At most 20 roles').optional(),
+  budget: budgetSchema.nullable().optional(),
+  comparisons: z.array(comparisonSchema).max(200).optional(),
 });
 export type TrialPatch = z.infer<typeof trialPatchSchema>;
 
-/** The winner expected before anyone listened. `candidateId` is absent while the seal holds. */
+/** The winner that a person expects before anyone listened. */
 export const expectationDraftSchema = z.object({
+  person: nameSchema,
   candidateId: idSchema,
   reason: remarkSchema,
 });
@@ -27,6 +59,7 @@ export type ExpectationDraft = z.infer<typeof expectationDraftSchema>;
 
 /** What may be said of an expectation: that it is sealed, or, once the verdict was opened, what it was. */
 export interface Expectation {
+  person: string;
   sealedAtMs: number;
   revealed: { candidateId: string; reason: string } | null;
 }
@@ -49,7 +82,7 @@ export interface Trial extends TrialDraft {
   sample: boolean;
   createdAtMs: number;
   binnedAtMs: number | null;
-  expectation: Expectation | null;
+  expectations: Expectation[];
   verdictOpenedAtMs: number | null;
   progress: TrialProgress;
 }

@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { chainDraftSchema } from '../domain/chain.ts';
 import { criterionDraftSchema, markDraftSchema } from '../domain/criterion.ts';
 import { conditionSchema } from '../domain/factor.ts';
-import { idSchema, instantMsSchema, remarkSchema } from '../domain/identity.ts';
+import { idSchema, instantMsSchema, nameSchema, remarkSchema } from '../domain/identity.ts';
 import { itemDraftSchema } from '../domain/item.ts';
 import { controlSchema, planDraftSchema } from '../domain/plan.ts';
+import { preflightTickSchema } from '../domain/preflight.ts';
 import { scriptDraftSchema } from '../domain/script.ts';
 import { listenerDraftSchema, sessionDraftSchema } from '../domain/session.ts';
 import { stationDraftSchema } from '../domain/station.ts';
@@ -52,7 +53,8 @@ const trialSchema = z.object({
   ...withId,
   ...trialDraftSchema.shape,
   createdAtMs: instantMsSchema,
-  expectation: z.object({ candidateId: idSchema, reason: remarkSchema, sealedAtMs: instantMsSchema }).nullable(),
+  expectations: z.array(z.object({ person: nameSchema, candidateId: idSchema, reason: remarkSchema, sealedAtMs: instantMsSchema })).default([]),
+  preflight: z.array(preflightTickSchema).default([]),
   verdictOpenedAtMs: instantMsSchema.nullable(),
   criteria: z.array(z.intersection(criterionDraftSchema, z.object(withId))),
   chains: z.array(chainDraftSchema.extend(withId)),

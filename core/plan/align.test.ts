@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { FACTOR_KINDS } from '../domain/factor.ts';
+import { BASIC_KINDS } from '../domain/factor.ts';
 import { planDraftSchema } from '../domain/plan.ts';
 import { alignPlan, emptyPlan } from './align.ts';
 import { levelLabel } from './words.ts';
@@ -11,7 +11,7 @@ const stationsOf = (plan: ReturnType<typeof aligned>) => plan.factors.find((fact
 describe('a plan and the records it speaks of', () => {
   it('starts as a plan that may be saved, with one level ticked where it brings its own', () => {
     expect(planDraftSchema.parse(emptyPlan())).toEqual(emptyPlan());
-    expect(emptyPlan().factors.map((factor) => factor.kind)).toEqual([...FACTOR_KINDS]);
+    expect(emptyPlan().factors.map((factor) => factor.kind)).toEqual([...BASIC_KINDS]);
     for (const kind of ['distance', 'windscreen'])
       expect(
         emptyPlan()

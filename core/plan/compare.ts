@@ -56,7 +56,7 @@ export function compareTakes(takes: readonly Compared[], underTest: FactorKind):
     note(
       'factor',
       kind,
-      takes.map((take) => take.condition[kind]),
+      takes.map((take) => take.condition[kind] ?? 'not varied'),
       kind !== underTest,
     );
   const controls = new Set(takes.flatMap((take) => take.controls.map((control) => control.name)));

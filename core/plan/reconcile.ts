@@ -1,7 +1,6 @@
-import { conditionKey } from '../domain/factor.ts';
 import { newId } from '../domain/identity.ts';
 import type { Take } from '../domain/take.ts';
-import type { PlannedTake } from './order.ts';
+import { type PlannedTake, takeKey } from './gather.ts';
 
 /** What a changed plan makes of the takes that exist. */
 export interface Reconciled {
@@ -13,24 +12,26 @@ export interface Reconciled {
   kept: number;
 }
 
-const keyOf = (take: PlannedTake) => `${conditionKey(take.condition)}|${[...take.candidateIds].sort().join(',')}`;
-
 /**
  * Lays a plan over existing takes. A take that was started, skipped or noted is always kept; a
- * planned one is kept, with its slate, while the plan still has its setup. New setups get the next
- * free slates. On the first commit slates count from 1 in the plan's order.
+ * planned one is kept, with its slate, while the plan still has its setup. Where a setup is recorded
+ * several times, each repeat keeps a slate of its own. New setups get the next free slates. On the first commit slates count from 1 in the plan's order.
  * @param highestSlate highest slate ever given out, so that a slate in the bin is not given again
  */
 export function reconcileTakes(trialId: string, existing: readonly Take[], planned: readonly PlannedTake[], highestSlate = 0): Reconciled {
-  const byKey = new Map<string, Take[]>();
-  for (const take of existing) byKey.set(keyOf(take), [...(byKey.get(keyOf(take)) ?? []), take]);
+  const bySlate = new Map<number, Take[]>();
+  for (const take of existing) bySlate.set(take.slate, [...(bySlate.get(take.slate) ?? []), take]);
+  const byKey = new Map<string, Take[][]>();
+  for (const passes of bySlate.values()) {
+    const key = takeKey(passes[0] as Take);
+    byKey.set(key, [...(byKey.get(key) ?? []), passes]);
+  }
   let slate = existing.reduce((highest, take) => Math.max(highest, take.slate), highestSlate);
   let added = 0;
   const takes: Take[] = [];
   planned.forEach((plan, position) => {
-    const known = byKey.get(keyOf(plan));
+    const known = byKey.get(takeKey(plan))?.shift();
     if (known) {
-      byKey.delete(keyOf(plan));
       takes.push(...known.map((take) => ({ ...take, position })));
     } else {
       added++;
@@ -38,7 +39,7 @@ export function reconcileTakes(trialId: string, existing: readonly Take[], plann
       takes.push(plannedTake(trialId, plan, slate, position));
     }
   });
-  const leftover = [...byKey.values()].flat();
+  const leftover = [...byKey.values()].flat(2);
   const touched = leftover.filter((take) => take.status !== 'planned');
   touched.forEach((take, index) => takes.push({ ...take, position: planned.length + index }));
   return {

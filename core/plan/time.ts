@@ -1,11 +1,12 @@
-import { FACTOR_KINDS } from '../domain/factor.ts';
+import type { FactorKind } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
-import { changesBetween, type PlannedTake } from './order.ts';
+import { levelOfTake, type PlannedTake } from './gather.ts';
+import { changeS, changesBetween } from './order/changeCost.ts';
 
 /** Expected time of each take and of the whole plan, in seconds. */
 export interface PlanTime {
   /** Per take: the changes before it, then the take with its overhead. */
-  takes: { changeS: number; takeS: number; startS: number }[];
+  takes: { changed: FactorKind[]; changeS: number; takeS: number; startS: number }[];
   totalS: number;
 }
 
@@ -14,17 +15,22 @@ export interface PlanTime {
  * is rigged once for everything.
  * @param lengthS length of a script in seconds, by script id
  */
-export function planTime(ordered: readonly PlannedTake[], plan: Pick<PlanDraft, 'changeTimesS' | 'overheadS'>, lengthS: (scriptId: string) => number): PlanTime {
+export function planTime(
+  ordered: readonly PlannedTake[],
+  plan: Pick<PlanDraft, 'changeTimesS' | 'changeExceptions' | 'overheadS'>,
+  lengthS: (scriptId: string) => number,
+): PlanTime {
   let clockS = 0;
   let before: PlannedTake | null = null;
   const takes = ordered.map((take) => {
-    const changed = changesBetween(before, take);
+    const last = before;
+    const changed = changesBetween(last, take);
     before = take;
-    const changeS = FACTOR_KINDS.reduce((sum, kind) => sum + (changed.includes(kind) ? plan.changeTimesS[kind] : 0), 0);
+    const changeTimeS = changed.reduce((sum, kind) => sum + changeS(plan, kind, last ? levelOfTake(last, kind) : '', levelOfTake(take, kind)), 0);
     const takeS = lengthS(take.condition.script) + plan.overheadS;
-    const startS = clockS + changeS;
+    const startS = clockS + changeTimeS;
     clockS = startS + takeS;
-    return { changeS, takeS, startS };
+    return { changed, changeS: changeTimeS, takeS, startS };
   });
   return { takes, totalS: clockS };
 }

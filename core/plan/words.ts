@@ -1,4 +1,12 @@
-import type { Factor, FactorKind } from '../domain/factor.ts';
+import type { Condition, ConditionKind, Factor, FactorKind } from '../domain/factor.ts';
+
+/** A condition's level on a kind, in words; nothing where it has none. */
+export function conditionWords(factors: readonly Factor[], condition: Condition, kinds: readonly ConditionKind[]): string[] {
+  return kinds.flatMap((kind) => {
+    const levelId = condition[kind];
+    return levelId === undefined ? [] : [levelLabel(factors, kind, levelId)];
+  });
+}
 
 /** The name of a level; what is no longer in the plan is called so. */
 export function levelLabel(factors: readonly Factor[], kind: FactorKind, levelId: string): string {

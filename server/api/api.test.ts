@@ -63,13 +63,13 @@ describe('trials', () => {
 
   it('keep the expectation sealed until the verdict is opened', async () => {
     const { at, chains } = await readyTrial(harness);
-    const sealed = await harness.call('PUT', `${at}/expectation`, { candidateId: chains[1], reason: 'it is dear' });
+    const sealed = await harness.call('PUT', `${at}/expectation`, { person: 'Orla', candidateId: chains[1], reason: 'it is dear' });
     expect(sealed.text).not.toContain(chains[1]);
     expect((await harness.call('GET', at)).text).not.toContain('it is dear');
     expect((await harness.call('GET', '/trials')).text).not.toContain('it is dear');
     const opened = await harness.call<Trial>('POST', `${at}/verdict/open`);
-    expect(opened.body.expectation?.revealed).toEqual({ candidateId: chains[1], reason: 'it is dear' });
-    expect((await harness.call<Told>('PUT', `${at}/expectation`, { candidateId: chains[0], reason: '' })).status).toBe(409);
+    expect(opened.body.expectations).toMatchObject([{ person: 'Orla', revealed: { candidateId: chains[1], reason: 'it is dear' } }]);
+    expect((await harness.call<Told>('PUT', `${at}/expectation`, { person: 'Orla', candidateId: chains[0], reason: '' })).status).toBe(409);
   });
 });
 

@@ -33,7 +33,7 @@ export function listenRoutes({ store, blobs, pool }: Pick<Services, 'store' | 'b
         letters,
         matchedLufs: session.matchedLufs,
         targetLufs: session.targetLufs,
-        criteria: criteria.map(({ id, name, remark, best, worst }) => ({ id, name, remark, best, worst })),
+        criteria: criteria.map(({ id, name, remark, best, worst, worstWords, bestWords }) => ({ id, name, remark, best, worst, worstWords, bestWords })),
         ratings: ratings.map(({ letter, criterionId, points, reason }) => ({ letter, criterionId, points, reason })),
         finished: listener.finishedAtMs !== null,
       };

@@ -1,6 +1,6 @@
-import { idSchema, newId } from '@marvet/core/domain/identity';
+import { newId } from '@marvet/core/domain/identity';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
-import { expectationDraftSchema, trialDraftSchema, trialPatchSchema } from '@marvet/core/domain/trial';
+import { type Expectation, expectationDraftSchema, trialDraftSchema, trialPatchSchema } from '@marvet/core/domain/trial';
 import { Hono } from 'hono';
 import { IsNull } from 'typeorm';
 import { copyTrial } from '../store/copyTrial.ts';
@@ -11,11 +11,11 @@ import { ApiError, notFound, pathId, readBody } from './http.ts';
 
 /** A trial as the page sees it: the expectation stays sealed until the verdict was opened. */
 async function shown(store: Store, row: TrialRow) {
-  const { expectedCandidateId, expectedReason, expectedSealedAtMs, ...rest } = row;
-  const revealed = row.verdictOpenedAtMs !== null && expectedCandidateId !== null ? { candidateId: expectedCandidateId, reason: expectedReason } : null;
+  const sealed = await store.expectations.find({ where: { trialId: row.id }, order: { sealedAtMs: 'ASC' } });
+  const open = row.verdictOpenedAtMs !== null;
   return {
-    ...rest,
-    expectation: expectedSealedAtMs === null ? null : { sealedAtMs: expectedSealedAtMs, revealed },
+    ...row,
+    expectations: sealed.map(({ person, sealedAtMs, candidateId, reason }): Expectation => ({ person, sealedAtMs, revealed: open ? { candidateId, reason } : null })),
     progress: await trialProgress(store, row),
   };
 }
@@ -41,9 +41,6 @@ export function trialRoutes(store: Store): Hono {
         sample: false,
         createdAtMs: Date.now(),
         binnedAtMs: null,
-        expectedCandidateId: null,
-        expectedReason: '',
-        expectedSealedAtMs: null,
         verdictOpenedAtMs: null,
       };
       await store.transaction(async (tables) => {
@@ -77,15 +74,15 @@ export function trialRoutes(store: Store): Hono {
       const row = await present(store, pathId(context, 'trial'));
       const draft = await readBody(context, expectationDraftSchema);
       const { done } = await trialProgress(store, row);
-      if (row.expectedSealedAtMs !== null && (done > 0 || row.verdictOpenedAtMs !== null)) {
-        throw new ApiError(409, 'sealed', 'The expectation is sealed: it cannot be changed once takes have been recorded');
+      const sealed = await store.expectations.existsBy({ trialId: row.id, person: draft.person });
+      if (row.verdictOpenedAtMs !== null || (sealed && done > 0)) {
+        throw new ApiError(409, 'sealed', 'The expectation is sealed: it cannot be changed once takes have been recorded, nor made once the verdict is open');
       }
       if (!(await store.chains.existsBy({ id: draft.candidateId, trialId: row.id, candidate: true, binnedAtMs: IsNull() }))) {
         throw new ApiError(422, 'invalid', 'Choose one of the candidates of this trial', { candidateId: 'Choose one of the candidates of this trial' });
       }
-      const patch = { expectedCandidateId: idSchema.parse(draft.candidateId), expectedReason: draft.reason, expectedSealedAtMs: Date.now() };
-      await store.trials.update(row.id, patch);
-      return context.json(await shown(store, { ...row, ...patch }));
+      await store.expectations.upsert({ ...draft, trialId: row.id, sealedAtMs: Date.now() }, ['trialId', 'person']);
+      return context.json(await shown(store, row));
     })
     .post('/:trial/verdict/open', async (context) => {
       const row = await present(store, pathId(context, 'trial'));

@@ -23,7 +23,7 @@ const bundle = () => ({
       name: 'Ferry',
       createdAtMs: 1000,
       verdictOpenedAtMs: 2000,
-      expectation: { candidateId: ids.a, reason: 'dear', sealedAtMs: 1500 },
+      expectations: [{ person: 'Mixer', candidateId: ids.a, reason: 'dear', sealedAtMs: 1500 }],
       criteria: [{ id: ids.criterion, name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 }],
       chains: [
         { id: ids.a, name: 'Quoinholt', tape: { kind: 0, letters: 'QU' } },
@@ -98,7 +98,7 @@ describe('a bundle brought in', () => {
     expect(trial).toMatchObject({
       sample: true,
       progress: { candidates: 2, done: 1, recordings: 2, measured: 2, listeners: 1, verdictOpened: true },
-      expectation: { revealed: { candidateId: ids.a } },
+      expectations: [{ person: 'Mixer', revealed: { candidateId: ids.a } }],
     });
     const [session] = (await harness.call<Session[]>('GET', `/trials/${ids.trial}/sessions`)).body;
     const [listener] = session!.listeners;

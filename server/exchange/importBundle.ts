@@ -45,7 +45,7 @@ async function importItems(tables: Tables, bundle: Bundle): Promise<void> {
 }
 
 async function importRecords(tables: Tables, trial: BundledTrial): Promise<void> {
-  const { id, name, question, use, place, createdAtMs, expectation, verdictOpenedAtMs } = trial;
+  const { id, name, question, use, place, roles, budget, comparisons, createdAtMs, verdictOpenedAtMs } = trial;
   await tables.trials.insert({
     id,
     name,
@@ -56,11 +56,13 @@ async function importRecords(tables: Tables, trial: BundledTrial): Promise<void>
     verdictOpenedAtMs,
     sample: true,
     binnedAtMs: null,
-    expectedCandidateId: expectation?.candidateId ?? null,
-    expectedReason: expectation?.reason ?? '',
-    expectedSealedAtMs: expectation?.sealedAtMs ?? null,
+    roles,
+    budget,
+    comparisons,
   });
   const owned = <Row extends object>(rows: readonly Row[]) => rows.map((row) => ({ ...row, trialId: id, binnedAtMs: null }));
+  await tables.expectations.insert(trial.expectations.map((each) => ({ ...each, trialId: id })));
+  await tables.preflight.insert(trial.preflight.map((each) => ({ ...each, trialId: id })));
   await tables.criteria.insert(owned(trial.criteria));
   await tables.chains.insert(owned(trial.chains));
   await tables.stations.insert(owned(trial.stations));

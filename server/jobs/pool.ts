@@ -2,14 +2,16 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import type { MeasuredFile } from '@marvet/core/measure/report';
+import type { BuiltPlan } from '@marvet/core/plan/buildPlan';
 import { Piscina } from 'piscina';
-import type { ClipsTask, MeasureTask, PairTask } from './tasks.ts';
+import type { ClipsTask, MeasureTask, PairTask, PlanTask } from './tasks.ts';
 
 /** Worker threads, one a core, for all that would hold the server up. */
 export interface WorkerPool {
   measure(task: Omit<MeasureTask, 'kind' | 'progress'>, onProgress: (share: number) => void, signal: AbortSignal): Promise<MeasuredFile>;
   pair(task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
   clips(task: Omit<ClipsTask, 'kind'>): Promise<Uint8Array[]>;
+  plan(task: Omit<PlanTask, 'kind'>): Promise<BuiltPlan>;
   close(): Promise<void>;
 }
 
@@ -36,6 +38,9 @@ export function openPool(): WorkerPool {
     },
     async clips(task) {
       return (await pool.run({ ...task, kind: 'clips' } satisfies ClipsTask)) as Uint8Array[];
+    },
+    async plan(task) {
+      return (await pool.run({ ...task, kind: 'plan' } satisfies PlanTask)) as BuiltPlan;
     },
     close: () => pool.destroy(),
   };

@@ -5,17 +5,26 @@ import { blindClips, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { type ComparedPair, measurePair } from '@marvet/core/measure/pair/pair';
 import { fileTrack } from '@marvet/core/measure/pair/track';
 import { type MeasuredFile, measureFile } from '@marvet/core/measure/report';
+import { type BuiltPlan, buildPlan } from '@marvet/core/plan/buildPlan';
 import { withFileSource } from '../audio/fileSource.ts';
-import type { ClipsTask, MeasureTask, PairTask } from './tasks.ts';
+import type { ClipsTask, MeasureTask, PairTask, PlanTask } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
 /** Nobody compares clips longer than this; it bounds memory. */
 const LONGEST_CLIP_S = 120;
 
-/** Entry of every worker thread: measures a file, compares two recordings, or makes the clips of a listening session. */
-export default function work(task: MeasureTask | PairTask | ClipsTask): MeasuredFile | ComparedPair | Uint8Array[] {
-  if (task.kind === 'measure') return measure(task);
-  return task.kind === 'pair' ? pair(task) : clips(task);
+/** Entry of every worker thread: measures a file, compares two recordings, makes the clips of a listening session, or orders the takes of a plan. */
+export default function work(task: MeasureTask | PairTask | ClipsTask | PlanTask): MeasuredFile | ComparedPair | Uint8Array[] | BuiltPlan {
+  switch (task.kind) {
+    case 'measure':
+      return measure(task);
+    case 'pair':
+      return pair(task);
+    case 'clips':
+      return clips(task);
+    case 'plan':
+      return buildPlan(task.plan, task.context);
+  }
 }
 
 function pair({ channel, reference }: PairTask): ComparedPair {

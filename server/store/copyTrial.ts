@@ -1,6 +1,6 @@
 import { newId } from '@marvet/core/domain/identity';
 import { IsNull } from 'typeorm';
-import type { TrialRow } from './rows.ts';
+import type { CriterionRow, TrialRow } from './rows.ts';
 import type { Store } from './store.ts';
 
 /**
@@ -15,9 +15,7 @@ export async function copyTrial(store: Store, from: TrialRow): Promise<TrialRow>
     sample: false,
     createdAtMs: Date.now(),
     binnedAtMs: null,
-    expectedCandidateId: null,
-    expectedReason: '',
-    expectedSealedAtMs: null,
+    comparisons: [],
     verdictOpenedAtMs: null,
   };
   await store.transaction(async (tables) => {
@@ -30,10 +28,13 @@ export async function copyTrial(store: Store, from: TrialRow): Promise<TrialRow>
         newIds.set(each.id, id);
         return { ...each, id, trialId: row.id };
       });
-    await tables.criteria.insert(copied(await tables.criteria.find(here)));
-    await tables.chains.insert(copied(await tables.chains.find(here)));
+    const chains = copied(await tables.chains.find(here));
+    await tables.chains.insert(chains.map((chain) => ({ ...chain, split: chain.split && { ...chain.split, chainId: newIds.get(chain.split.chainId) ?? chain.split.chainId } })));
     await tables.stations.insert(copied(await tables.stations.find(here)));
     await tables.scripts.insert(copied(await tables.scripts.find(here)));
+    const renamedWhere = (where: CriterionRow['where']) => Object.fromEntries(Object.entries(where).map(([kind, ids]) => [kind, ids.map((id) => newIds.get(id) ?? id)]));
+    const criteria = copied(await tables.criteria.find(here));
+    await tables.criteria.insert(criteria.map((criterion) => ({ ...criterion, where: renamedWhere(criterion.where) })));
     const plan = await tables.plans.findOneBy({ trialId: from.id });
     if (plan) {
       const renamed = (id: string) => newIds.get(id) ?? id;
@@ -43,6 +44,17 @@ export async function copyTrial(store: Store, from: TrialRow): Promise<TrialRow>
         committedAtMs: null,
         factors: plan.factors.map((factor) => ({ ...factor, levels: factor.levels.map((level) => ({ ...level, id: renamed(level.id) })) })),
         leftOut: plan.leftOut.map((key) => key.split('|').map(renamed).join('|')),
+        rules: plan.rules.map((rule) => ({ ...rule, levelIds: rule.levelIds.map(renamed), withLevelIds: rule.withLevelIds.map(renamed) })),
+        design: {
+          ...plan.design,
+          base: Object.fromEntries(Object.entries(plan.design.base).map(([kind, id]) => [kind, renamed(id)])),
+          ladder: { ...plan.design.ladder, speechId: renamed(plan.design.ladder.speechId), silenceId: renamed(plan.design.ladder.silenceId) },
+        },
+        togetherLimits: { ...plan.togetherLimits, apart: plan.togetherLimits.apart.map(([a, b]): [string, string] => [renamed(a), renamed(b)]) },
+        changeExceptions: plan.changeExceptions.map((each) => ({ ...each, fromId: renamed(each.fromId), toId: renamed(each.toId) })),
+        order: { ...plan.order, pinned: [] },
+        day: { ...plan.day, startsAtMs: null, endsAtMs: null, breaks: [] },
+        faultSearch: null,
       });
     }
   });

@@ -8,6 +8,7 @@ const whole: EntitySchemaColumnOptions = { type: 'integer' };
 const wholeOrNull: EntitySchemaColumnOptions = { type: 'integer', nullable: true };
 const real: EntitySchemaColumnOptions = { type: 'real' };
 const realOrNull: EntitySchemaColumnOptions = { type: 'real', nullable: true };
+const flagOrNull: EntitySchemaColumnOptions = { type: 'boolean', nullable: true };
 const flag: EntitySchemaColumnOptions = { type: 'boolean' };
 const json: EntitySchemaColumnOptions = { type: 'simple-json' };
 const jsonOrNull: EntitySchemaColumnOptions = { type: 'simple-json', nullable: true };
@@ -23,11 +24,26 @@ export const TrialEntity = new EntitySchema<rows.TrialRow>({
     sample: flag,
     createdAtMs: whole,
     binnedAtMs: wholeOrNull,
-    expectedCandidateId: textOrNull,
-    expectedReason: text,
-    expectedSealedAtMs: wholeOrNull,
     verdictOpenedAtMs: wholeOrNull,
+    roles: json,
+    budget: jsonOrNull,
+    comparisons: json,
   },
+});
+
+export const ExpectationEntity = new EntitySchema<rows.ExpectationRow>({
+  name: 'expectation',
+  columns: { trialId: key, person: key, candidateId: text, reason: text, sealedAtMs: whole },
+});
+
+export const PreflightEntity = new EntitySchema<rows.PreflightRow>({
+  name: 'preflight',
+  columns: { trialId: key, key, person: text, atMs: whole },
+});
+
+export const PhotoEntity = new EntitySchema<rows.PhotoRow>({
+  name: 'photo',
+  columns: { id: key, ownerKind: text, ownerId: text, sha256: text, type: text, caption: text, addedAtMs: whole, binnedAtMs: wholeOrNull },
 });
 
 export const CriterionEntity = new EntitySchema<rows.CriterionRow>({
@@ -41,6 +57,10 @@ export const CriterionEntity = new EntitySchema<rows.CriterionRow>({
     weight: real,
     best: real,
     worst: real,
+    aggregation: text,
+    where: json,
+    worstWords: text,
+    bestWords: text,
     dealbreaker: jsonOrNull,
     remark: text,
     position: whole,
@@ -76,6 +96,23 @@ export const ItemEntity = new EntitySchema<rows.ItemRow>({
     wiring: text,
     powerNeeds: textOrNull,
     powerGives: textOrNull,
+    balancedInput: flagOrNull,
+    balancedOutput: flagOrNull,
+    channels: whole,
+    owned: wholeOrNull,
+    sampleRatesHz: json,
+    wordLengths: json,
+    storageGb: realOrNull,
+    frequencyLowHz: realOrNull,
+    frequencyHighHz: realOrNull,
+    switches: text,
+    sizeMm: text,
+    cable: text,
+    moisture: text,
+    address: textOrNull,
+    inTheBox: text,
+    warrantyMonths: realOrNull,
+    adapterPrice: realOrNull,
     batteryType: text,
     batteryCount: whole,
     runningTimeH: realOrNull,
@@ -92,6 +129,7 @@ export const ChainEntity = new EntitySchema<rows.ChainRow>({
     name: text,
     links: json,
     rig: json,
+    split: jsonOrNull,
     candidate: flag,
     tape: json,
     remark: text,
@@ -109,6 +147,9 @@ export const StationEntity = new EntitySchema<rows.StationRow>({
     surfaces: text,
     noise: text,
     indoors: flag,
+    latitudeDeg: realOrNull,
+    longitudeDeg: realOrNull,
+    needsDaylight: flag,
     hazards: json,
     remark: text,
     position: whole,
@@ -127,10 +168,18 @@ export const PlanEntity = new EntitySchema<rows.PlanRow>({
     trialId: key,
     factors: json,
     leftOut: json,
+    rules: json,
+    design: json,
+    repeats: whole,
     together: flag,
+    togetherLimits: json,
     controls: json,
     changeTimesS: json,
+    changeExceptions: json,
     overheadS: real,
+    order: json,
+    day: json,
+    faultSearch: jsonOrNull,
     committedAtMs: wholeOrNull,
   },
 });
@@ -240,6 +289,9 @@ export const RatingEntity = new EntitySchema<rows.RatingRow>({
 
 export const ENTITIES = [
   TrialEntity,
+  ExpectationEntity,
+  PreflightEntity,
+  PhotoEntity,
   CriterionEntity,
   MarkEntity,
   ItemEntity,

@@ -1,4 +1,6 @@
+import { runningTimes } from '@marvet/core/chain/burden';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
+import { type Day, schedule } from '@marvet/core/plan/day/schedule';
 import { IsNull } from 'typeorm';
 import type { PlanRow } from './rows.ts';
 import type { Tables } from './store.ts';
@@ -20,4 +22,16 @@ export async function currentPlan(tables: Tables, trialId: string): Promise<Plan
   const { chains, stations, scripts } = await planRecords(tables, trialId);
   const stored = (await tables.plans.findOneBy({ trialId })) ?? { ...emptyPlan(), trialId, committedAtMs: null };
   return { ...stored, ...alignPlan(stored, { candidate: chains, station: stations, script: scripts }) };
+}
+
+/** The takes of a trial in their order, and the day that they make; no day while it has no start. */
+export async function committedDay(tables: Tables, trialId: string) {
+  const plan = await currentPlan(tables, trialId);
+  const records = await planRecords(tables, trialId);
+  const takes = await tables.takes.find({ where: { trialId, binnedAtMs: IsNull() }, order: { position: 'ASC', pass: 'ASC' } });
+  const { startsAtMs } = plan.day;
+  const lengthS = (id: string) => records.scripts.find((script) => script.id === id)?.lengthS ?? 10;
+  const context = { stations: records.stations, lengthS, runningTimeH: runningTimes(records.chains, records.items) };
+  const day: Day | null = startsAtMs === null ? null : schedule(takes, plan, startsAtMs, context);
+  return { plan, takes, day, ...records };
 }

@@ -3,12 +3,15 @@ import type { Chain } from '@marvet/core/domain/chain';
 import type { Criterion, Mark } from '@marvet/core/domain/criterion';
 import type { Item } from '@marvet/core/domain/item';
 import type { LogLine } from '@marvet/core/domain/logLine';
+import type { Photo } from '@marvet/core/domain/photo';
 import type { Plan } from '@marvet/core/domain/plan';
+import type { PreflightTick } from '@marvet/core/domain/preflight';
 import type { MeasureState } from '@marvet/core/domain/recording';
 import type { Script } from '@marvet/core/domain/script';
 import type { RatingDraft, SessionDraft } from '@marvet/core/domain/session';
 import type { Station } from '@marvet/core/domain/station';
 import type { Take } from '@marvet/core/domain/take';
+import type { CriterionComparison, Role, TrialDraft } from '@marvet/core/domain/trial';
 import type { MeasureId } from '@marvet/core/measure/catalogue';
 import type { ChannelReport, FileReport, LevelSeries, Span } from '@marvet/core/measure/report.types';
 import type { MatchedBy } from '@marvet/core/plan/matchFile';
@@ -26,11 +29,26 @@ export interface TrialRow extends Binnable {
   place: string;
   sample: boolean;
   createdAtMs: number;
-  expectedCandidateId: string | null;
-  expectedReason: string;
-  expectedSealedAtMs: number | null;
   verdictOpenedAtMs: number | null;
+  roles: Role[];
+  budget: TrialDraft['budget'];
+  comparisons: CriterionComparison[];
 }
+
+/** The winner that one person expects; sealed until the verdict was opened. */
+export interface ExpectationRow {
+  trialId: string;
+  person: string;
+  candidateId: string;
+  reason: string;
+  sealedAtMs: number;
+}
+
+export interface PreflightRow extends PreflightTick {
+  trialId: string;
+}
+
+export type PhotoRow = Photo & Binnable & { sha256: string };
 export type CriterionRow = Criterion & Binnable;
 export type MarkRow = Mark;
 export type ItemRow = Item & Binnable;

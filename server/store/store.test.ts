@@ -1,7 +1,9 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { newId } from '@marvet/core/domain/identity';
+import { emptyPlan } from '@marvet/core/plan/align';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MIGRATIONS, openStore, type Store } from './store.ts';
 
@@ -25,11 +27,26 @@ const trial = () => ({
   sample: false,
   createdAtMs: 1,
   binnedAtMs: null,
-  expectedCandidateId: null,
-  expectedReason: '',
-  expectedSealedAtMs: null,
   verdictOpenedAtMs: null,
+  roles: [],
+  budget: null,
+  comparisons: [],
 });
+
+/** What the schemas before the fourth held: one trial with its sealed expectation, a chain and a plan. */
+async function oldTrial({ dataSource }: Store): Promise<void> {
+  await dataSource.query(
+    `INSERT INTO "trial" ("id", "name", "question", "use", "place", "sample", "createdAtMs", "expectedCandidateId", "expectedReason", "expectedSealedAtMs") VALUES ('old', 'x', '', '', '', 0, 1, 'c', 'dear', 5)`,
+  );
+  const settings = { gainDb: 12, padDb: null, lowCutHz: null, limiter: null, note: '' };
+  await dataSource.query(
+    `INSERT INTO "chain" ("id", "trialId", "name", "links", "rig", "candidate", "tape", "remark", "position") VALUES ('c', 'old', 'Quoinholt', ?, '{}', 1, '{}', '', 0)`,
+    [JSON.stringify([{ itemId: 'i', settings }])],
+  );
+  await dataSource.query(`INSERT INTO "plan" ("trialId", "factors", "leftOut", "together", "controls", "changeTimesS", "overheadS") VALUES ('old', '[]', '[]', 1, '[]', ?, 25)`, [
+    JSON.stringify({ station: 900, candidate: 300, windscreen: 90, distance: 60, script: 15 }),
+  ]);
+}
 
 describe('the database', () => {
   it('has by its migrations exactly the columns that the entities speak of', async () => {
@@ -45,7 +62,21 @@ describe('the database', () => {
     const pragma = async (name: string) => Object.values(((await store.dataSource.query(`PRAGMA ${name}`)) as object[])[0] ?? {})[0];
     expect([await pragma('journal_mode'), await pragma('foreign_keys'), await pragma('synchronous')]).toEqual(['wal', 1, 2]);
     await expect(
-      store.stations.insert({ id: newId(), trialId: newId(), name: 's', surfaces: '', noise: '', indoors: false, hazards: [], remark: '', position: 0, binnedAtMs: null }),
+      store.stations.insert({
+        id: newId(),
+        trialId: newId(),
+        name: 's',
+        surfaces: '',
+        noise: '',
+        indoors: false,
+        latitudeDeg: null,
+        longitudeDeg: null,
+        needsDaylight: false,
+        hazards: [],
+        remark: '',
+        position: 0,
+        binnedAtMs: null,
+      }),
     ).rejects.toThrow(/FOREIGN KEY/);
   });
 
@@ -59,10 +90,13 @@ describe('the database', () => {
 
   it.each(MIGRATIONS.slice(1).map((_, index) => index + 1))('comes up from the schema of %i migrations ago with everything that was in it', async (ago) => {
     for (let undone = 0; undone < ago; undone++) await store.dataSource.undoLastMigration();
-    await store.trials.insert(trial());
+    await oldTrial(store);
     await store.close();
     store = await openStore(folder);
-    expect(await store.trials.count()).toBe(1);
+    expect(await store.expectations.find()).toEqual([{ trialId: 'old', person: 'Mixer', candidateId: 'c', reason: 'dear', sealedAtMs: 5 }]);
+    const [chain] = await store.chains.find();
+    expect(chain?.links[0]?.settings).toEqual({ ...NO_SETTINGS, gainDb: 12 });
+    expect(await store.plans.findOneByOrFail({ trialId: 'old' })).toMatchObject({ ...emptyPlan(), factors: [] });
     expect(await store.recordings.count()).toBe(0);
     expect(await store.items.count()).toBe(0);
   });

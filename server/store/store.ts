@@ -5,12 +5,16 @@ import * as entities from './entities.ts';
 import { First1764000000000 } from './migrations/0001-first.ts';
 import { RoomTone1764100000000 } from './migrations/0002-room-tone.ts';
 import { ItemLevels1764200000000 } from './migrations/0003-item-levels.ts';
+import { FairBefore1764300000000 } from './migrations/0004-fair-before.ts';
 
 /** Migrations in the order in which they are run. */
-export const MIGRATIONS = [First1764000000000, RoomTone1764100000000, ItemLevels1764200000000];
+export const MIGRATIONS = [First1764000000000, RoomTone1764100000000, ItemLevels1764200000000, FairBefore1764300000000];
 
 const repositories = (from: EntityManager) => ({
   trials: from.getRepository(entities.TrialEntity),
+  expectations: from.getRepository(entities.ExpectationEntity),
+  preflight: from.getRepository(entities.PreflightEntity),
+  photos: from.getRepository(entities.PhotoEntity),
   criteria: from.getRepository(entities.CriterionEntity),
   marks: from.getRepository(entities.MarkEntity),
   items: from.getRepository(entities.ItemEntity),

@@ -1,5 +1,5 @@
 import { chainBurden } from '@marvet/core/chain/burden';
-import { type Aggregate, aggregateMedian, type Sample } from '@marvet/core/decide/aggregate';
+import { type Aggregate, aggregateBy, counts, oneValue, type Sample } from '@marvet/core/decide/aggregate';
 import { judge, type VerdictRow } from '@marvet/core/decide/verdict';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { conditionKey } from '@marvet/core/domain/factor';
@@ -31,8 +31,8 @@ export async function computeVerdict(store: Store, trialId: string): Promise<Ver
   const itemById = new Map(items.map((item) => [item.id, item]));
   const values = new Map<string, Map<string, Aggregate>>();
   for (const criterion of criteria) {
-    if (criterion.kind === 'measured') values.set(criterion.id, aggregateMedian(measuredSamples(criterion, usable)));
-    else if (criterion.kind === 'listened') values.set(criterion.id, aggregateMedian(listenedSamples(criterion, usable, ratings)));
+    if (criterion.kind === 'measured') values.set(criterion.id, aggregateBy(measuredSamples(criterion, usable), oneValue(criterion)));
+    else if (criterion.kind === 'listened') values.set(criterion.id, aggregateBy(listenedSamples(criterion, usable, ratings), oneValue(criterion)));
     else {
       const given = marks.filter((mark) => mark.criterionId === criterion.id && mark.points !== null);
       values.set(criterion.id, new Map(given.map((mark) => [mark.chainId, { value: mark.points as number, count: 1, sameConditions: true }])));
@@ -67,7 +67,7 @@ function usableRecordings(
 function measuredSamples(criterion: Criterion, usable: readonly Usable[]): Sample[] {
   return usable.flatMap(({ recording, take, candidateId }) => {
     const value = criterion.measureId ? recording.figures?.[criterion.measureId] : undefined;
-    return value === undefined ? [] : [{ candidateId, conditionKey: conditionKey(take.condition), value }];
+    return value === undefined || !counts(criterion, take.condition) ? [] : [{ candidateId, conditionKey: conditionKey(take.condition), value }];
   });
 }
 
@@ -95,6 +95,6 @@ function listenedSamples(criterion: Criterion, usable: readonly Usable[], rating
   const byId = new Map(usable.map((each) => [each.recording.id, each]));
   return ratings.flatMap((rating) => {
     const heard = rating.criterionId === criterion.id ? byId.get(rating.recordingId) : undefined;
-    return heard ? [{ candidateId: heard.candidateId, conditionKey: conditionKey(heard.take.condition), value: rating.points }] : [];
+    return heard && counts(criterion, heard.take.condition) ? [{ candidateId: heard.candidateId, conditionKey: conditionKey(heard.take.condition), value: rating.points }] : [];
   });
 }

@@ -26,6 +26,7 @@ export function TrayBar({ trialId }: { trialId: string }) {
   const entries = useMemo(() => all.filter((entry) => takes.get(entry.takeId)?.candidateIds.includes(entry.candidateId)), [all, takes]);
   const { data: recordings } = useRecordingsQuery(trialId, { skip: entries.length === 0 });
   const recorded = entries.flatMap((entry) => recordings?.find((each) => each.takeId === entry.takeId && each.candidateId === entry.candidateId) ?? []);
+  const testable = FACTOR_KINDS.filter((kind) => kind === 'candidate' || [...takes.values()].some((take) => take.condition[kind] !== undefined));
   if (entries.length === 0) return null;
   return (
     <section className="tray no-print" aria-label="Tray">
@@ -52,7 +53,7 @@ export function TrayBar({ trialId }: { trialId: string }) {
       </div>
       <TraySays trialId={trialId} entries={entries} underTest={underTest} words={words} />
       <Form.Select size="sm" aria-label="Factor under test" value={underTest} onChange={(event) => dispatch(underTestChosen(event.target.value as FactorKind))}>
-        {FACTOR_KINDS.map((kind) => (
+        {testable.map((kind) => (
           <option key={kind} value={kind}>
             tests {kind}
           </option>

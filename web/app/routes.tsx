@@ -7,6 +7,7 @@ const Question = lazy(() => import('../stages/question/Question.tsx'));
 const Kit = lazy(() => import('../stages/kit/Kit.tsx'));
 const Plan = lazy(() => import('../stages/plan/Plan.tsx'));
 const RunSheet = lazy(() => import('../stages/plan/RunSheet.tsx'));
+const SlateCards = lazy(() => import('../stages/plan/SlateCards.tsx'));
 const Field = lazy(() => import('../stages/field/Field.tsx'));
 const Takes = lazy(() => import('../stages/takes/Takes.tsx'));
 const Inside = lazy(() => import('../stages/takes/Inside.tsx'));
@@ -53,6 +54,7 @@ export const router = createBrowserRouter([
       { path: 'kit', element: <Kit /> },
       { path: 'plan', element: <Plan /> },
       { path: 'plan/run-sheet', element: <RunSheet /> },
+      { path: 'plan/slates', element: <SlateCards /> },
       { path: 'field', element: <Field />, handle: { plain: true } },
       { path: 'takes', element: <Takes /> },
       { path: 'takes/pair/:recordingId/:otherId', element: <Pair /> },

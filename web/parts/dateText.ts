@@ -5,5 +5,10 @@ export function dateText(ms: number): string {
 
 /** A day with its time. */
 export function dateTimeText(ms: number): string {
-  return `${dateText(ms)}, ${new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+  return `${dateText(ms)}, ${clockText(ms)}`;
+}
+
+/** A time of day. */
+export function clockText(ms: number): string {
+  return new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 }

@@ -1,7 +1,10 @@
 import type { Chain, ChainDraft } from '@marvet/core/domain/chain';
 import type { Criterion, CriterionDraft, Mark, MarkDraft } from '@marvet/core/domain/criterion';
 import type { Item, ItemDraft } from '@marvet/core/domain/item';
+import type { Photo, PhotoDraft, PhotoOwner } from '@marvet/core/domain/photo';
+import type { PreflightTick } from '@marvet/core/domain/preflight';
 import type { Script, ScriptDraft } from '@marvet/core/domain/script';
+import type { StartingPointId } from '@marvet/core/domain/startingPoint';
 import type { Station, StationDraft } from '@marvet/core/domain/station';
 import { api } from './base.ts';
 
@@ -47,6 +50,14 @@ export const {
   useSaveStationMutation,
   useScriptsQuery,
   useSaveScriptMutation,
+  usePreflightQuery,
+  useTickPreflightMutation,
+  usePhotosQuery,
+  useAddPhotoMutation,
+  useBinPhotoMutation,
+  useRestorePhotoMutation,
+  useImportItemsMutation,
+  useStartFromMutation,
   useBinQuery,
   useBinRecordMutation,
   useRestoreRecordMutation,
@@ -73,6 +84,26 @@ export const {
     saveStation: build.mutation<Station, Saved<StationDraft>>({ query: saving('stations'), invalidatesTags: ['Stations', 'Plan'] }),
     scripts: build.query<Script[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
     saveScript: build.mutation<Script, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
+    preflight: build.query<PreflightTick[], string>({ query: (trialId) => `trials/${trialId}/preflight`, providesTags: ['Preflight'] }),
+    tickPreflight: build.mutation<PreflightTick[], { trialId: string; keys: string[]; ticked: boolean; person: string }>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/preflight`, method: 'PUT', body }),
+      invalidatesTags: ['Preflight'],
+    }),
+    photos: build.query<Photo[], PhotoOwner>({ query: (ownerKind) => `photos?ownerKind=${ownerKind}`, providesTags: ['Photos'] }),
+    addPhoto: build.mutation<Photo, { draft: PhotoDraft; image: Blob }>({
+      query: ({ draft, image }) => ({ url: 'photos', method: 'POST', params: draft, body: image, headers: { 'content-type': image.type } }),
+      invalidatesTags: ['Photos'],
+    }),
+    binPhoto: build.mutation<void, string>({ query: (id) => ({ url: `photos/${id}`, method: 'DELETE' }), invalidatesTags: ['Photos'] }),
+    restorePhoto: build.mutation<void, string>({ query: (id) => ({ url: `photos/${id}/restore`, method: 'POST' }), invalidatesTags: ['Photos'] }),
+    importItems: build.mutation<{ added: number; replaced: number }, ItemDraft[]>({
+      query: (items) => ({ url: 'items/import', method: 'POST', body: { items } }),
+      invalidatesTags: ['Items', 'Verdict'],
+    }),
+    startFrom: build.mutation<void, { trialId: string; id: StartingPointId }>({
+      query: ({ trialId, id }) => ({ url: `trials/${trialId}/starting-point`, method: 'POST', body: { id } }),
+      invalidatesTags: [...ALL_OF_TRIAL],
+    }),
     bin: build.query<Binned[], string>({ query: (trialId) => `trials/${trialId}/bin`, providesTags: ['Bin'] }),
     binRecord: build.mutation<void, { trialId: string; kind: string; id: string }>({
       query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/${PATHS[kind]}/${id}`, method: 'DELETE' }),

@@ -1,8 +1,11 @@
+import { preflightChecks } from '@marvet/core/chain/preflight';
 import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
+import type { Chain } from '@marvet/core/domain/chain';
 import { newId } from '@marvet/core/domain/identity';
 import type { Take } from '@marvet/core/domain/take';
+import { planTime } from '@marvet/core/plan/time';
 import { useMemo } from 'react';
-import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
+import { useChainsQuery, useItemsQuery, usePreflightQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
 import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
@@ -20,18 +23,22 @@ export default function Field() {
   const chains = useChainsQuery(trialId);
   const items = useItemsQuery();
   const plan = usePlanQuery(trialId);
+  const preflight = usePreflightQuery(trialId);
   const log = useFieldLog(trialId);
   const [search, changeAddress] = useAddress();
   const current = useMemo(() => currentTake(log.takes, search.get('take')), [log.takes, search]);
   const go = (take: Take | undefined) => take && changeAddress({ take: take.id });
   return (
-    <Loaded of={[takesQuery, stations, scripts, chains, items, plan]}>
+    <Loaded of={[takesQuery, stations, scripts, chains, items, plan, preflight]}>
       {() => {
         if (!current) return <Empty>There is nothing to record yet. Make slates in Plan, then come back here with the phone.</Empty>;
         const at = log.takes.indexOf(current);
         const byId = new Map(items.data!.map((item) => [item.id, item]));
         const station = stations.data!.find((each) => each.id === current.condition.station);
         const inTake = chains.data!.filter((chain) => current.candidateIds.includes(chain.id));
+        const ticked = new Set(preflight.data!.map((tick) => tick.key));
+        const planMin = planTime(log.takes, plan.data!, (id) => scripts.data!.find((script) => script.id === id)?.lengthS ?? 10).totalS / 60;
+        const uncheckedOf = (chosen: Chain[]) => preflightChecks(chosen, byId, planMin).filter((check) => !ticked.has(check.key));
         const next = log.takes.slice(at + 1).find((take) => take.status === 'planned') ?? log.takes.find((take) => take.status === 'planned' && take.id !== current.id);
         return (
           <div className="field">
@@ -43,6 +50,7 @@ export default function Field() {
               script={scripts.data!.find((each) => each.id === current.condition.script)}
               cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
               controls={plan.data!.controls}
+              unchecked={uncheckedOf(inTake)}
               log={log}
               onStart={() => go(current)}
               onNext={() => go(next)}

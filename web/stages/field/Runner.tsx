@@ -1,10 +1,13 @@
+import type { Check } from '@marvet/core/chain/preflight';
 import type { Caution } from '@marvet/core/domain/caution';
 import type { Chain } from '@marvet/core/domain/chain';
+import { EXTRA_KINDS } from '@marvet/core/domain/factor';
 import type { Control } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
 import { slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
+import { newFactor } from '@marvet/core/plan/align';
 import { ChevronLeft, ChevronRight, CloudOff } from 'lucide-react';
-import { useRef } from 'react';
+import { Fragment, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
@@ -13,6 +16,7 @@ import { KeptText } from '../../parts/fields.tsx';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { FieldReadings } from './FieldReadings.tsx';
+import { NotChecked } from './NotChecked.tsx';
 import { RollingTime } from './RollingTime.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
@@ -34,6 +38,8 @@ interface RunnerProps {
   script: Script | undefined;
   cautions: Caution[];
   controls: Control[];
+  /** Pre-flight checks of these chains that nobody ticked. */
+  unchecked: Check[];
   log: FieldState;
   onStart: () => void;
   onNext: () => void;
@@ -42,7 +48,7 @@ interface RunnerProps {
 }
 
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
-export function Runner({ take, next, chains, script, cautions, controls, log, onStart, onNext, onStep, onRedo }: RunnerProps) {
+export function Runner({ take, next, chains, script, cautions, controls, unchecked, log, onStart, onNext, onStep, onRedo }: RunnerProps) {
   const words = useTrialWords(useTrialId());
   const note = useRef<HTMLDivElement>(null);
   useKeyHelp(HELP);
@@ -115,12 +121,24 @@ export function Runner({ take, next, chains, script, cautions, controls, log, on
         <dd>{words.label('distance', take.condition.distance)}</dd>
         <dt>Windscreen</dt>
         <dd>{words.label('windscreen', take.condition.windscreen)}</dd>
+        {EXTRA_KINDS.map((kind) => {
+          const levelId = take.condition[kind];
+          return (
+            levelId !== undefined && (
+              <Fragment key={kind}>
+                <dt>{newFactor(kind).name}</dt>
+                <dd>{words.label(kind, levelId)}</dd>
+              </Fragment>
+            )
+          );
+        })}
         <dt>Script</dt>
         <dd>
           {words.label('script', take.condition.script)} {script?.talker && <span className="soft fw-normal">{script.talker}</span>}
         </dd>
       </dl>
       {script?.text && <p className="runner-text">{script.text}</p>}
+      <NotChecked checks={unchecked} />
       <Cautions cautions={cautions} />
       <Button
         className={`runner-act ${take.status}`}

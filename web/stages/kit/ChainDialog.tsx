@@ -6,9 +6,11 @@ import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveChainMutation } from '../../app/api/records.ts';
 import { Field } from '../../parts/fields.tsx';
+import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { ChainLinks } from './ChainLinks.tsx';
+import { SplitField } from './SplitField.tsx';
 
 interface ChainDialogProps {
   trialId: string;
@@ -24,7 +26,16 @@ export function ChainDialog({ trialId, chain, chains, items, onClose }: ChainDia
   const others = chains.filter((each) => each.id !== chain?.id).map((each) => each.tape);
   const form = useForm({
     resolver: zodResolver(chainDraftSchema),
-    defaultValues: chain ?? { name: '', links: [], rig: { placement: '', onSkin: false }, candidate: true, tape: nextTape('', others), remark: '', position: chains.length },
+    defaultValues: chain ?? {
+      name: '',
+      links: [],
+      rig: { placement: '', onSkin: false },
+      split: null,
+      candidate: true,
+      tape: nextTape('', others),
+      remark: '',
+      position: chains.length,
+    },
   });
   const { errors, dirtyFields } = form.formState;
   const tape = form.watch('tape');
@@ -38,7 +49,7 @@ export function ChainDialog({ trialId, chain, chains, items, onClose }: ChainDia
     },
   });
   return (
-    <RecordDialog title={chain ? 'Change candidate' : 'New candidate'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading} size="lg">
+    <RecordDialog title={chain ? 'Change candidate' : 'New candidate'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading} size="xl">
       <div className="row-line align-items-start">
         <Field label="Name" className="grow" error={errors.name?.message}>
           {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...name} />}
@@ -63,6 +74,7 @@ export function ChainDialog({ trialId, chain, chains, items, onClose }: ChainDia
           )}
         </Field>
       </div>
+      <SplitField form={form as never} others={chains.filter((each) => each.id !== chain?.id)} items={items} />
       <ChainLinks form={form as never} items={items} />
       <div className="row-line align-items-end">
         <Field label="Where the microphone sits" className="grow">
@@ -72,6 +84,7 @@ export function ChainDialog({ trialId, chain, chains, items, onClose }: ChainDia
         <Form.Check id="candidate" label="takes part" className="mb-2" {...form.register('candidate')} />
       </div>
       <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
+      {chain && <Photos ownerKind="chain" ownerId={chain.id} name={chain.name} />}
     </RecordDialog>
   );
 }

@@ -6,7 +6,10 @@ import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveItemMutation } from '../../app/api/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
+import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { ItemMore } from './ItemMore.tsx';
+import { SensitivityField } from './SensitivityField.tsx';
 
 const EMPTY: ItemDraft = { ...itemDraftSchema.parse({ kind: 'microphone', name: 'new' }), name: '' };
 
@@ -40,7 +43,7 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
     </Field>
   );
   return (
-    <RecordDialog title={item ? 'Change item' : 'New item'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+    <RecordDialog title={item ? 'Change item' : 'New item'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading} size="lg">
       <div className="row-line align-items-start">
         <Field label="Kind">
           {(id) => (
@@ -76,7 +79,7 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
           </Field>
           <div className="row-line align-items-start">
             {number('selfNoiseDba', 'Self-noise (dB A)')}
-            {number('sensitivityMvPerPa', 'Sensitivity (mV/Pa)')}
+            <SensitivityField form={form as never} />
             {number('maxSplDb', 'Maximum SPL (dB)')}
           </div>
         </>
@@ -108,7 +111,9 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
         {number('batteryCount', 'Batteries')}
         {number('runningTimeH', 'Running time (h)')}
       </div>
+      <ItemMore form={form as never} />
       <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
+      {item && <Photos ownerKind="item" ownerId={item.id} name={item.name} />}
     </RecordDialog>
   );
 }

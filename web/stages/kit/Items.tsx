@@ -1,16 +1,21 @@
 import type { Item } from '@marvet/core/domain/item';
-import { Pencil, Plus, RotateCcw, Trash2 } from 'lucide-react';
+import type { Photo } from '@marvet/core/domain/photo';
+import { Copy, FileUp, Pencil, Plus, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useBinItemMutation, useBinnedItemsQuery, useRestoreItemMutation } from '../../app/api/records.ts';
+import { useBinItemMutation, useBinnedItemsQuery, usePhotosQuery, useRestoreItemMutation, useSaveItemMutation } from '../../app/api/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { useTold } from '../../parts/useTold.ts';
 import { ItemDialog } from './ItemDialog.tsx';
+import { ItemImport } from './ItemImport.tsx';
 
 /** The library of items, shared by all trials. */
 export function Items({ items }: { items: Item[] }) {
   const [editing, setEditing] = useState<Item | 'new' | null>(null);
+  const [importing, setImporting] = useState(false);
+  const [save] = useSaveItemMutation();
+  const { data: photos } = usePhotosQuery('item');
   const { data: binned } = useBinnedItemsQuery();
   const [bin] = useBinItemMutation();
   const [restore] = useRestoreItemMutation();
@@ -20,13 +25,26 @@ export function Items({ items }: { items: Item[] }) {
     void told(bin(item.id)).then(({ error }) => {
       if (!error) tell(`${item.name} is in the bin`, () => void told(restore(item.id)));
     });
+  const copy = ({ id: _id, ...draft }: Item) =>
+    void told(save({ id: null, draft: { ...draft, name: `${draft.name} (copy)`.slice(0, 120) } })).then(({ data }) => data && tell(`${data.name} was made`));
   return (
     <Sheet
       title="Library, shared by all trials"
       aside={
-        <Button size="sm" variant={items.length === 0 ? 'primary' : 'outline'} onClick={() => setEditing('new')}>
-          <Plus size={15} aria-hidden /> Item
-        </Button>
+        <span className="row-line">
+          <a className="btn btn-outline btn-sm" href="/api/items/library.csv" download>
+            CSV
+          </a>
+          <a className="btn btn-outline btn-sm" href="/api/items/library.json" download>
+            JSON
+          </a>
+          <Button size="sm" variant="outline" onClick={() => setImporting(true)}>
+            <FileUp size={15} aria-hidden /> Bring in
+          </Button>
+          <Button size="sm" variant={items.length === 0 ? 'primary' : 'outline'} onClick={() => setEditing('new')}>
+            <Plus size={15} aria-hidden /> Item
+          </Button>
+        </span>
       }
     >
       {items.length === 0 ? (
@@ -54,7 +72,10 @@ export function Items({ items }: { items: Item[] }) {
               {items.map((item) => (
                 <tr key={item.id}>
                   <td>
-                    <b>{item.name}</b>
+                    <span className="row-line flex-nowrap">
+                      <Thumbnail photo={photos?.find((photo) => photo.ownerId === item.id)} />
+                      <b>{item.name}</b>
+                    </span>
                     {item.remark && <div className="small soft">{item.remark}</div>}
                   </td>
                   <td>{item.kind}</td>
@@ -69,6 +90,9 @@ export function Items({ items }: { items: Item[] }) {
                     {item.runningTimeH !== null && `, ${item.runningTimeH} h`}
                   </td>
                   <td className="text-end text-nowrap">
+                    <Button size="sm" variant="plain" aria-label={`Copy ${item.name}`} title="Copy" onClick={() => copy(item)}>
+                      <Copy size={15} aria-hidden />
+                    </Button>
                     <Button size="sm" variant="plain" aria-label={`Change ${item.name}`} onClick={() => setEditing(item)}>
                       <Pencil size={15} aria-hidden />
                     </Button>
@@ -92,7 +116,12 @@ export function Items({ items }: { items: Item[] }) {
           ))}
         </div>
       )}
+      {importing && <ItemImport items={items} onClose={() => setImporting(false)} />}
       {editing && <ItemDialog item={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
     </Sheet>
   );
+}
+
+function Thumbnail({ photo }: { photo: Photo | undefined }) {
+  return photo ? <img className="thumbnail" src={`/api/photos/${photo.id}`} alt="" loading="lazy" /> : null;
 }

@@ -13,11 +13,17 @@ interface ScoreSheetProps {
   ratings: RatingDraft[];
 }
 
+/** What the ends of the scale mean, in the words of whoever set it. */
+function scaleText({ worstWords, bestWords, remark }: BlindRound['criteria'][number]): string {
+  const ends = [worstWords && `0: ${worstWords}`, bestWords && `10: ${bestWords}`].filter(Boolean).join('. ');
+  return [ends && `${ends}.`, remark].filter(Boolean).join(' ');
+}
+
 /** One criterion: points from 0 to 10 and a reason for every clip. */
 export function ScoreSheet({ listenerId, letters, criterion, ratings }: ScoreSheetProps) {
   const [rate, { error }] = useRateMutation();
   return (
-    <Sheet title={criterion.name} aside={<span className="small soft">{criterion.remark}</span>}>
+    <Sheet title={criterion.name} aside={<span className="small soft">{scaleText(criterion)}</span>}>
       <Trouble error={error} />
       {letters.map((letter) => {
         const rating = ratings.find((each) => each.letter === letter);

@@ -1,12 +1,14 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import type { Factor, FactorKind } from '@marvet/core/domain/factor';
+import { EXTRA_KINDS, type ExtraKind, type Factor, type FactorKind } from '@marvet/core/domain/factor';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
 import type { Station } from '@marvet/core/domain/station';
+import { levelIdOf, newFactor } from '@marvet/core/plan/align';
 import { Pencil, Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { useNotice } from '../../parts/notices.tsx';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
@@ -22,7 +24,9 @@ interface FactorsProps {
   onChange: (patch: Partial<PlanDraft>) => void;
 }
 
-const SHOWN: FactorKind[] = ['candidate', 'station', 'distance', 'windscreen', 'script'];
+const FIRST: FactorKind[] = ['candidate', 'station', 'distance', 'windscreen', 'script'];
+/** Kinds whose levels are records of their own; all others are entered here. */
+const RECORDS: FactorKind[] = ['candidate', 'station', 'script'];
 
 /** The factors side by side; the levels that are ticked span the matrix. */
 export function Factors({ trialId, plan, stations, scripts, chains, onChange }: FactorsProps) {
@@ -30,6 +34,13 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
   const [script, setScript] = useState<Script | 'new' | null>(null);
   const binStation = useBin(trialId, 'station');
   const binScript = useBin(trialId, 'script');
+  const tell = useNotice();
+  const extras = EXTRA_KINDS.filter((kind) => plan.factors.some((factor) => factor.kind === kind));
+  const removeFactor = (factor: Factor) => {
+    const before = plan.factors;
+    onChange({ factors: before.filter((each) => each.kind !== factor.kind) });
+    tell(`${factor.name} is no longer varied`, () => onChange({ factors: before }));
+  };
   const setFactor = (factor: Factor) => onChange({ factors: plan.factors.map((each) => (each.kind === factor.kind ? factor : each)) });
   const levelActions = (kind: FactorKind, id: string, label: string) => {
     const edit =
@@ -52,14 +63,22 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
     );
   };
   return (
-    <Sheet title="What is varied">
+    <Sheet title="What is varied" aside={<NewFactor has={extras} onAdd={(kind) => onChange({ factors: [...plan.factors, newFactor(kind)] })} />}>
       <div className="factors">
-        {SHOWN.map((kind) => {
+        {[...FIRST, ...extras].map((kind) => {
           const factor = plan.factors.find((each) => each.kind === kind);
           if (!factor) return null;
           return (
             <fieldset key={kind}>
-              <legend>{factor.name}</legend>
+              <legend>
+                {factor.name}
+                {factor.unit && `, ${factor.unit}`}
+                {extras.includes(kind as ExtraKind) && (
+                  <Button size="sm" variant="plain" className="icon" aria-label={`Vary ${factor.name} no longer`} onClick={() => removeFactor(factor)}>
+                    <X size={13} aria-hidden />
+                  </Button>
+                )}
+              </legend>
               {factor.levels.map((level) => {
                 const chain = chains.find((each) => each.id === level.id);
                 return (
@@ -76,7 +95,7 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                     />
                     <span className="level-actions">
                       {levelActions(kind, level.id, level.label)}
-                      {(kind === 'distance' || kind === 'windscreen') && (
+                      {!RECORDS.includes(kind) && (
                         <Button
                           size="sm"
                           variant="plain"
@@ -102,7 +121,7 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                   <Plus size={14} aria-hidden /> Script
                 </Button>
               )}
-              {(kind === 'distance' || kind === 'windscreen') && <NewLevel factor={factor} onAdd={setFactor} />}
+              {!RECORDS.includes(kind) && <NewLevel factor={factor} onAdd={setFactor} />}
             </fieldset>
           );
         })}
@@ -113,40 +132,66 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
   );
 }
 
-/** A box for one more distance in metres, or one more windscreen by name. */
+const HINTS: Record<ExtraKind, string> = {
+  talker: 'low and high voices',
+  rig: 'exposed, hidden, through a knit',
+  placement: 'breastbone, collar, brim',
+  orientation: 'facing, turned, over the shoulder',
+  noise: 'rungs of a ladder, quiet to loud',
+  processing: 'noise reduction on, off',
+  speed: 'standing, walking, at half throttle',
+  effort: 'whisper, normal, projected',
+  other: 'something else',
+};
+
+/** Takes one more kind of factor into the plan, with its usual levels. */
+function NewFactor({ has, onAdd }: { has: readonly ExtraKind[]; onAdd: (kind: ExtraKind) => void }) {
+  const free = EXTRA_KINDS.filter((kind) => !has.includes(kind));
+  if (free.length === 0) return null;
+  return (
+    <Form.Select size="sm" className="w-auto" aria-label="Vary something else" value="" onChange={(event) => event.target.value && onAdd(event.target.value as ExtraKind)}>
+      <option value="">Vary something else</option>
+      {free.map((kind) => (
+        <option key={kind} value={kind}>
+          {newFactor(kind).name}: {HINTS[kind]}
+        </option>
+      ))}
+    </Form.Select>
+  );
+}
+
+/** A box for one more level: a number in the factor's unit, or a name. */
 function NewLevel({ factor, onAdd }: { factor: Factor; onAdd: (factor: Factor) => void }) {
   const [text, setText] = useState('');
-  const metres = Number(text.replace(',', '.'));
   const isDistance = factor.kind === 'distance';
-  const id = isDistance
-    ? String(metres)
-    : text
-        .trim()
-        .toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .slice(0, 40);
-  const usable = text.trim() !== '' && id !== '' && !factor.levels.some((level) => level.id === id) && (!isDistance || (metres > 0 && metres <= 10_000));
+  const number = Number(text.replace(',', '.'));
+  const isNumber = text.trim() !== '' && Number.isFinite(number);
+  const id = isDistance ? String(number) : levelIdOf(text);
+  const usable = text.trim() !== '' && id !== '' && !factor.levels.some((level) => level.id === id) && (!isDistance || (number > 0 && number <= 10_000));
+  const what = isDistance ? 'distance' : factor.name.toLowerCase();
+  const label = isNumber && factor.unit ? `${number}${factor.unit === 'degrees' ? '°' : ` ${factor.unit}`}` : text.trim();
   return (
     <Form
       className="row-line flex-nowrap"
       onSubmit={(event) => {
         event.preventDefault();
         if (!usable) return;
-        const level = { id, label: isDistance ? `${metres} m` : text.trim(), value: isDistance ? metres : null, ticked: true };
+        const level = { id, label, value: isNumber ? number : null, ticked: true };
         const levels = [...factor.levels, level];
-        onAdd({ ...factor, levels: isDistance ? levels.sort((a, b) => (a.value ?? 0) - (b.value ?? 0)) : levels });
+        const numeric = levels.every((each) => each.value !== null);
+        onAdd({ ...factor, levels: numeric ? levels.sort((a, b) => (a.value as number) - (b.value as number)) : levels });
         setText('');
       }}
     >
       <Form.Control
         size="sm"
-        aria-label={isDistance ? 'New distance in metres' : 'New windscreen'}
-        placeholder={isDistance ? 'metres' : 'name'}
+        aria-label={isDistance ? 'New distance in metres' : `New ${what}`}
+        placeholder={isDistance ? 'metres' : factor.unit || 'name'}
         maxLength={40}
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <Button size="sm" variant="outline" type="submit" disabled={!usable} aria-label={isDistance ? 'Add distance' : 'Add windscreen'}>
+      <Button size="sm" variant="outline" type="submit" disabled={!usable} aria-label={`Add ${what}`}>
         <Plus size={14} aria-hidden />
       </Button>
     </Form>

@@ -1,28 +1,38 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import { type Level, type Setup, setupKey } from '@marvet/core/domain/factor';
+import { EXTRA_KINDS, type FactorKind, type Level, type Setup, setupKey } from '@marvet/core/domain/factor';
 import type { PlanDraft } from '@marvet/core/domain/plan';
-import { tickedLevels } from '@marvet/core/plan/matrix';
-import { Fragment, useMemo } from 'react';
+import { isExcluded, planKinds, tickedLevels } from '@marvet/core/plan/matrix';
+import { useMemo } from 'react';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
 const MOST_SHOWN = 6000;
+type Row = { kind: FactorKind; level: Level }[];
 
-/** The full matrix: stations, windscreens and scripts down, candidates and distances across. A cell is left out or taken back with a click. */
-export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Chain[]; onChange: (patch: Partial<PlanDraft>) => void }) {
-  const levels = {
-    station: tickedLevels(plan.factors, 'station'),
-    windscreen: tickedLevels(plan.factors, 'windscreen'),
-    script: tickedLevels(plan.factors, 'script'),
-    candidate: tickedLevels(plan.factors, 'candidate'),
-    distance: tickedLevels(plan.factors, 'distance'),
-  };
+interface MatrixProps {
+  plan: PlanDraft;
+  chains: Chain[];
+  /** Keys of the setups that the design records; null while that is not known. */
+  chosen: ReadonlySet<string> | null;
+  onChange: (patch: Partial<PlanDraft>) => void;
+}
+
+/** The full matrix: places, rigs, windscreens and scripts down, candidates and distances across. A cell is left out or taken back with a click. */
+export function Matrix({ plan, chains, chosen, onChange }: MatrixProps) {
+  const levels = (kind: FactorKind) => tickedLevels(plan.factors, kind);
   const leftOut = useMemo(() => new Set(plan.leftOut), [plan.leftOut]);
-  const rows = levels.station.flatMap((station) => levels.windscreen.flatMap((windscreen) => levels.script.map((script) => ({ station, windscreen, script }))));
-  const columns = levels.candidate.flatMap((candidate) => levels.distance.map((distance) => ({ candidate, distance })));
+  const kinds = planKinds(plan.factors);
+  const down: FactorKind[] = ['station', ...EXTRA_KINDS.filter((kind) => kinds.includes(kind)), 'windscreen', 'script'];
+  const rows = down.reduce<Row[]>((all, kind) => all.flatMap((row) => levels(kind).map((level) => [...row, { kind, level }])), [[]]);
+  const columns = levels('candidate').flatMap((candidate) => levels('distance').map((distance) => ({ candidate, distance })));
   const cells = rows.length * columns.length;
-  const keyOf = (row: (typeof rows)[number], column: (typeof columns)[number]) => setupKey(setupOf(row, column));
-  const set = (keys: string[]) => {
+  const setupOf = (row: Row, column: (typeof columns)[number]): Setup => {
+    const setup = { candidate: column.candidate.id, distance: column.distance.id } as Setup;
+    for (const { kind, level } of row) setup[kind] = level.id;
+    return setup;
+  };
+  const set = (setups: Setup[]) => {
+    const keys = setups.filter((setup) => !isExcluded(setup, plan.rules)).map(setupKey);
     const allOut = keys.every((key) => leftOut.has(key));
     const next = new Set(leftOut);
     for (const key of keys) {
@@ -35,20 +45,47 @@ export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Ch
   if (cells > MOST_SHOWN)
     return (
       <Sheet title="Cells">
-        <Empty>{cells} cells are too many to show and to record. Untick some levels.</Empty>
+        <Empty>{cells} cells are too many to show. Choose a design that records some of them, or untick some levels.</Empty>
       </Sheet>
     );
-  const manyDistances = levels.distance.length;
+  const textOf = (row: Row) =>
+    row
+      .slice(1)
+      .map(({ level }) => level.label)
+      .join(', ');
   return (
-    <Sheet title="Cells" aside={<span className="small soft">Click a cell, a row or a column to leave it out or take it back</span>}>
+    <Sheet
+      title="Cells"
+      aside={
+        <span className="small soft row-line">
+          <span className="cell-key">
+            <i className="cell in" /> recorded
+          </span>
+          <span className="cell-key">
+            <i className="cell out" /> left out
+          </span>
+          {plan.rules.length > 0 && (
+            <span className="cell-key">
+              <i className="cell never" /> cannot occur
+            </span>
+          )}
+          {plan.design.kind !== 'full' && (
+            <span className="cell-key">
+              <i className="cell spared" /> spared by the design
+            </span>
+          )}
+          Click a cell, a row or a column
+        </span>
+      }
+    >
       <div className="sheet-scroll">
         <table className="matrix">
           <thead>
             <tr>
               <th rowSpan={2}>station</th>
-              <th rowSpan={2}>windscreen, script</th>
-              {levels.candidate.map((candidate) => (
-                <th key={candidate.id} colSpan={manyDistances} className="matrix-tape">
+              <th rowSpan={2}>{down.slice(1).join(', ')}</th>
+              {levels('candidate').map((candidate) => (
+                <th key={candidate.id} colSpan={levels('distance').length} className="matrix-tape">
                   <Mark chain={chains.find((chain) => chain.id === candidate.id)} />
                 </th>
               ))}
@@ -60,7 +97,7 @@ export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Ch
                     type="button"
                     className="head-button"
                     aria-label={`All of ${column.candidate.label} at ${column.distance.label}`}
-                    onClick={() => set(rows.map((row) => keyOf(row, column)))}
+                    onClick={() => set(rows.map((row) => setupOf(row, column)))}
                   >
                     {column.distance.label}
                   </button>
@@ -69,49 +106,52 @@ export function Matrix({ plan, chains, onChange }: { plan: PlanDraft; chains: Ch
             </tr>
           </thead>
           <tbody>
-            {rows.map((row, index) => (
-              <Fragment key={row.station.id + row.windscreen.id + row.script.id}>
-                <tr className={index > 0 && rows[index - 1]?.station.id !== row.station.id ? 'new-station' : ''}>
+            {rows.map((row, index) => {
+              const station = row[0]?.level.label ?? '';
+              const same = rows[index - 1]?.[0]?.level.label === station;
+              return (
+                <tr key={row.map(({ level }) => level.id).join()} className={index > 0 && !same ? 'new-station' : ''}>
                   <th scope="row">
-                    <span className={rows[index - 1]?.station.id === row.station.id ? 'visually-hidden' : ''}>{row.station.label}</span>
+                    <span className={same ? 'visually-hidden' : ''}>{station}</span>
                   </th>
                   <th scope="row">
                     <button
                       type="button"
                       className="head-button"
-                      aria-label={`All of ${row.station.label}, ${row.windscreen.label}, ${row.script.label}`}
-                      onClick={() => set(columns.map((column) => keyOf(row, column)))}
+                      aria-label={`All of ${station}, ${textOf(row)}`}
+                      onClick={() => set(columns.map((column) => setupOf(row, column)))}
                     >
-                      {row.windscreen.label}, {row.script.label}
+                      {textOf(row)}
                     </button>
                   </th>
                   {columns.map((column) => {
-                    const key = keyOf(row, column);
+                    const setup = setupOf(row, column);
+                    const key = setupKey(setup);
+                    const never = isExcluded(setup, plan.rules);
                     const out = leftOut.has(key);
+                    const state = never ? 'never' : out ? 'out' : chosen && !chosen.has(key) ? 'spared' : 'in';
+                    const said = state === 'never' ? ': cannot occur' : state === 'spared' ? ': spared by the design' : '';
                     return (
                       <td key={column.candidate.id + column.distance.id}>
                         <button
                           type="button"
-                          className={`cell ${out ? 'out' : 'in'}`}
-                          aria-pressed={!out}
-                          aria-label={`${row.station.label}, ${row.windscreen.label}, ${row.script.label}, ${column.candidate.label}, ${column.distance.label}`}
-                          onClick={() => set([key])}
+                          className={`cell ${state}`}
+                          aria-pressed={!out && !never}
+                          disabled={never}
+                          aria-label={`${station}, ${textOf(row)}, ${column.candidate.label}, ${column.distance.label}${said}`}
+                          onClick={() => set([setup])}
                         />
                       </td>
                     );
                   })}
                 </tr>
-              </Fragment>
-            ))}
+              );
+            })}
           </tbody>
         </table>
       </div>
     </Sheet>
   );
-}
-
-function setupOf(row: { station: Level; windscreen: Level; script: Level }, column: { candidate: Level; distance: Level }): Setup {
-  return { station: row.station.id, windscreen: row.windscreen.id, script: row.script.id, candidate: column.candidate.id, distance: column.distance.id };
 }
 
 function Mark({ chain }: { chain: Chain | undefined }) {

@@ -1,40 +1,101 @@
 import { stationCautions } from '@marvet/core/domain/caution';
+import { setupKey } from '@marvet/core/domain/factor';
 import type { PlanDraft } from '@marvet/core/domain/plan';
-import { useChainsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
+import { useMemo } from 'react';
+import Nav from 'react-bootstrap/Nav';
+import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
 import { usePlanQuery, useSavePlanMutation, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { Loaded, Trouble } from '../../parts/states.tsx';
+import { useAddress } from '../../parts/useAddress.ts';
 import { Controls } from './Controls.tsx';
+import { DayPart } from './DayPart.tsx';
+import { DesignPart } from './DesignPart.tsx';
 import { Factors } from './Factors.tsx';
+import { FaultPart } from './FaultPart.tsx';
 import { Matrix } from './Matrix.tsx';
+import { OrderPart } from './OrderPart.tsx';
+import type { PlanPartProps } from './planPart.ts';
+import { Rules } from './Rules.tsx';
 import { Sums } from './Sums.tsx';
+import { useWorkedOut } from './useWorkedOut.ts';
 
-/** What is varied, what is held, which cells are recorded, in which order and how long it takes. */
+const PARTS = [
+  ['vary', 'What is varied'],
+  ['design', 'Design and fairness'],
+  ['order', 'Order'],
+  ['day', 'The day'],
+  ['fault', 'Find a fault'],
+] as const;
+
+/** What is varied, what is held, which cells are recorded, in which order, and how the day goes. */
 export default function Plan() {
   const trialId = useTrialId();
   const plan = usePlanQuery(trialId);
   const stations = useStationsQuery(trialId);
   const scripts = useScriptsQuery(trialId);
   const chains = useChainsQuery(trialId);
+  const items = useItemsQuery();
   const takes = useTakesQuery(trialId);
-  const [save, { error }] = useSavePlanMutation();
   return (
-    <Loaded of={[plan, stations, scripts, chains, takes]}>
+    <Loaded of={[plan, stations, scripts, chains, items, takes]}>
       {() => {
         const { trialId: _trial, committedAtMs: _committed, ...current } = plan.data!;
-        const change = (patch: Partial<PlanDraft>) => void save({ trialId, draft: { ...current, ...patch } });
         return (
-          <>
-            <Trouble error={error} />
-            <Sums trialId={trialId} plan={current} scripts={scripts.data!} takes={takes.data!} onChange={change} />
-            <Factors trialId={trialId} plan={current} stations={stations.data!} scripts={scripts.data!} chains={chains.data!} onChange={change} />
-            <Cautions cautions={stations.data!.flatMap(stationCautions)} />
-            <Matrix plan={current} chains={chains.data!} onChange={change} />
-            <Controls plan={current} onChange={change} />
-          </>
+          <PlanDesk
+            trialId={trialId}
+            plan={current}
+            stations={stations.data!}
+            scripts={scripts.data!}
+            chains={chains.data!.filter((chain) => chain.candidate)}
+            items={items.data!}
+            takes={takes.data!}
+          />
         );
       }}
     </Loaded>
+  );
+}
+
+function PlanDesk(records: Omit<PlanPartProps, 'worked' | 'onChange'>) {
+  const { trialId, plan, stations, scripts, chains, items, takes } = records;
+  const [search, changeAddress] = useAddress();
+  const [save, { error }] = useSavePlanMutation();
+  const context = useMemo(() => ({ chains, items, stations, scripts }), [chains, items, stations, scripts]);
+  const working = useWorkedOut(plan, context);
+  const part = PARTS.find(([id]) => id === search.get('part'))?.[0] ?? 'vary';
+  const change = (patch: Partial<PlanDraft>) => void save({ trialId, draft: { ...plan, ...patch } });
+  const worked = working.result && 'built' in working.result ? working.result : null;
+  const chosen = useMemo(() => (worked ? new Set(worked.built.setups.map(setupKey)) : null), [worked]);
+  const shared: PlanPartProps = { ...records, worked, onChange: change };
+  return (
+    <>
+      <Trouble error={error} />
+      <Sums trialId={trialId} plan={plan} takes={takes} working={working} />
+      <Nav variant="underline" className="parts no-print" activeKey={part} onSelect={(key) => changeAddress({ part: key === 'vary' ? null : key })} aria-label="Parts of the plan">
+        {PARTS.map(([id, name]) => (
+          <Nav.Item key={id}>
+            <Nav.Link eventKey={id} as="button" type="button">
+              {name}
+              {id === 'design' && worked && worked.foreseen.length > 0 && <span className="part-count">{worked.foreseen.length}</span>}
+            </Nav.Link>
+          </Nav.Item>
+        ))}
+      </Nav>
+      {part === 'vary' && (
+        <>
+          <Factors trialId={trialId} plan={plan} stations={stations} scripts={scripts} chains={chains} onChange={change} />
+          <Cautions cautions={stations.flatMap(stationCautions)} />
+          <Rules plan={plan} onChange={change} />
+          <Matrix plan={plan} chains={chains} chosen={chosen} onChange={change} />
+          <Controls plan={plan} onChange={change} />
+        </>
+      )}
+      {part === 'design' && <DesignPart {...shared} />}
+      {part === 'order' && <OrderPart {...shared} />}
+      {part === 'day' && <DayPart {...shared} />}
+      {part === 'fault' && <FaultPart {...shared} />}
+    </>
   );
 }

@@ -1,12 +1,18 @@
+import { runningTimes } from '@marvet/core/chain/burden';
 import { cautionTitle, chainCautions, distinctCautions, stationCautions } from '@marvet/core/domain/caution';
+import { EXTRA_KINDS } from '@marvet/core/domain/factor';
+import { newFactor } from '@marvet/core/plan/align';
+import { schedule } from '@marvet/core/plan/day/schedule';
 import { runSheet } from '@marvet/core/plan/runSheet';
 import { planTime } from '@marvet/core/plan/time';
 import { Printer } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
 import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
 import { useTrialQuery } from '../../app/api/trials.ts';
 import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { clockText, dateText } from '../../parts/dateText.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Empty, Loaded } from '../../parts/states.tsx';
@@ -31,7 +37,13 @@ export default function RunSheet() {
           scriptText: (id) => scripts.data!.find((script) => script.id === id)?.text ?? '',
         });
         if (rows.length === 0) return <Empty>There are no slates yet. Make them in Plan.</Empty>;
-        const time = planTime(takes.data!, plan.data!, (id) => scripts.data!.find((script) => script.id === id)?.lengthS ?? 10);
+        const { startsAtMs } = plan.data!.day;
+        const lengthS = (id: string) => scripts.data!.find((script) => script.id === id)?.lengthS ?? 10;
+        const day =
+          startsAtMs === null ? null : schedule(takes.data!, plan.data!, startsAtMs, { stations: stations.data!, lengthS, runningTimeH: runningTimes(chains.data!, items.data!) });
+        const starts = day?.entries.filter((entry) => entry.kind === 'take').map((entry) => clockText(entry.startsAtMs)) ?? null;
+        const others = EXTRA_KINDS.filter((kind) => rows.some((row) => row.others.some((other) => other.kind === kind)));
+        const time = planTime(takes.data!, plan.data!, lengthS);
         const byId = new Map(items.data!.map((item) => [item.id, item]));
         const cautions = distinctCautions([...stations.data!.flatMap(stationCautions), ...chains.data!.flatMap((chain) => chainCautions(chain, byId))]);
         return (
@@ -41,12 +53,21 @@ export default function RunSheet() {
                 <h2>{trial.data!.name}: run sheet</h2>
                 <div className="small soft">
                   {trial.data!.question} {rows.length} takes, about {durationText(time.totalS)}.
+                  {day && startsAtMs !== null && ` ${dateText(startsAtMs)}, ${clockText(startsAtMs)} to ${clockText(day.finishesAtMs)}.`}
                 </div>
               </div>
               <span className="row-line no-print">
+                <Link className="btn btn-outline" to="../slates" relative="path">
+                  Slates
+                </Link>
                 <a className="btn btn-outline" href={`/api/trials/${trialId}/plan/run-sheet.csv`} download>
                   CSV
                 </a>
+                {day && (
+                  <a className="btn btn-outline" href={`/api/trials/${trialId}/plan/day.ics`} download>
+                    Calendar
+                  </a>
+                )}
                 <Button onClick={() => window.print()}>
                   <Printer size={16} aria-hidden /> Print
                 </Button>
@@ -64,10 +85,13 @@ export default function RunSheet() {
               <thead>
                 <tr>
                   <th>Slate</th>
-                  <th className="num">After</th>
+                  <th className="num">{starts ? 'At' : 'After'}</th>
                   <th>Station</th>
                   <th>Distance</th>
                   <th>Windscreen</th>
+                  {others.map((kind) => (
+                    <th key={kind}>{newFactor(kind).name}</th>
+                  ))}
                   <th>Script</th>
                   <th>Candidates</th>
                   <th className="print-wide">Done, remarks</th>
@@ -77,10 +101,17 @@ export default function RunSheet() {
                 {rows.map((row, index) => (
                   <tr key={row.takeId} className={row.changes.includes('station') ? 'new-station' : ''}>
                     <td className="mono fw-bold fs-5">{row.slate}</td>
-                    <td className="num small">{durationText(time.takes[index]?.startS ?? 0)}</td>
+                    <td className="num small" data-label={starts ? 'At' : 'After'}>
+                      {starts ? starts[index] : durationText(time.takes[index]?.startS ?? 0)}
+                    </td>
                     <td className={row.changes.includes('station') ? 'fw-bold' : ''}>{row.station}</td>
                     <td className={row.changes.includes('distance') ? 'fw-bold' : ''}>{row.distance}</td>
                     <td className={row.changes.includes('windscreen') ? 'fw-bold' : ''}>{row.windscreen}</td>
+                    {others.map((kind) => (
+                      <td key={kind} className={row.changes.includes(kind) ? 'fw-bold' : ''}>
+                        {row.others.find((other) => other.kind === kind)?.label}
+                      </td>
+                    ))}
                     <td className={row.changes.includes('script') ? 'fw-bold' : ''}>{row.script}</td>
                     <td className="tapes">
                       {row.candidateIds.map((id) => {

@@ -3,7 +3,8 @@ import { hazardSchema, type Station, type StationDraft, stationDraftSchema } fro
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveStationMutation } from '../../app/api/records.ts';
-import { Field } from '../../parts/fields.tsx';
+import { asNumber, Field } from '../../parts/fields.tsx';
+import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 
 interface StationDialogProps {
@@ -18,7 +19,7 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
   const [save, { error, isLoading }] = useSaveStationMutation();
   const form = useForm({
     resolver: zodResolver(stationDraftSchema),
-    defaultValues: station ?? { name: '', surfaces: '', noise: '', indoors: false, hazards: [], remark: '', position },
+    defaultValues: station ?? { name: '', surfaces: '', noise: '', indoors: false, latitudeDeg: null, longitudeDeg: null, needsDaylight: false, hazards: [], remark: '', position },
   });
   const { errors } = form.formState;
   const submit = form.handleSubmit(async (draft) => {
@@ -32,7 +33,18 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
       </Field>
       <Field label="Surfaces">{(id) => <Form.Control id={id} placeholder="wet stone, bare timber, carpet" {...form.register('surfaces')} />}</Field>
       <Field label="Noise">{(id) => <Form.Control id={id} placeholder="traffic, engine, wind off the water" {...form.register('noise')} />}</Field>
-      <Form.Check id="indoors" label="indoors" {...form.register('indoors')} />
+      <div className="row-line">
+        <Form.Check id="indoors" label="indoors" {...form.register('indoors')} />
+        <Form.Check id="needs-daylight" label="needs daylight" {...form.register('needsDaylight')} />
+      </div>
+      <div className="row-line align-items-start">
+        <Field label="Latitude (°, north is positive)" className="grow" error={errors.latitudeDeg?.message}>
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.latitudeDeg} {...form.register('latitudeDeg', asNumber)} />}
+        </Field>
+        <Field label="Longitude (°, east is positive)" className="grow" error={errors.longitudeDeg?.message}>
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.longitudeDeg} {...form.register('longitudeDeg', asNumber)} />}
+        </Field>
+      </div>
       <fieldset>
         <legend className="form-label">Dangers here; each brings its caution into Plan, run sheet and Field</legend>
         <div className="row-line">
@@ -42,6 +54,7 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
         </div>
       </fieldset>
       <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
+      {station && <Photos ownerKind="station" ownerId={station.id} name={station.name} />}
     </RecordDialog>
   );
 }

@@ -1,77 +1,68 @@
 import type { PlanDraft } from '@marvet/core/domain/plan';
-import type { Script } from '@marvet/core/domain/script';
 import type { Take } from '@marvet/core/domain/take';
-import { factorsWithoutLevel, matrixSetups, matrixSize } from '@marvet/core/plan/matrix';
-import { gatherTakes, orderTakes } from '@marvet/core/plan/order';
+import { factorsWithoutLevel } from '@marvet/core/plan/matrix';
 import { reconcileTakes } from '@marvet/core/plan/reconcile';
-import { planTime } from '@marvet/core/plan/time';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
+import ProgressBar from 'react-bootstrap/ProgressBar';
 import { Link } from 'react-router';
 import { useCommitPlanMutation } from '../../app/api/work.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
+import type { WorkingOut } from './useWorkedOut.ts';
 
 interface SumsProps {
   trialId: string;
   plan: PlanDraft;
-  scripts: Script[];
   takes: Take[];
-  onChange: (patch: Partial<PlanDraft>) => void;
+  working: WorkingOut;
 }
 
 /** What the plan comes to: cells, takes and time, before and after it is committed. */
-export function Sums({ trialId, plan, scripts, takes, onChange }: SumsProps) {
+export function Sums({ trialId, plan, takes, working }: SumsProps) {
   const [commit, { error, isLoading }] = useCommitPlanMutation();
   const tell = useNotice();
-  const sums = useMemo(() => {
-    const setups = matrixSetups(plan.factors, plan.leftOut);
-    const ordered = orderTakes(gatherTakes(setups, plan.together));
-    const lengthS = (id: string) => scripts.find((script) => script.id === id)?.lengthS ?? 10;
-    const { added, dropped } = reconcileTakes(trialId, takes, ordered);
-    return { full: matrixSize(plan.factors), cells: setups.length, takes: ordered.length, totalS: planTime(ordered, plan, lengthS).totalS, added, dropped: dropped.length };
-  }, [plan, scripts, takes, trialId]);
+  const worked = working.result && 'built' in working.result ? working.result : null;
+  const becomes = useMemo(() => (worked ? reconcileTakes(trialId, takes, worked.built.takes) : null), [worked, takes, trialId]);
   const empty = factorsWithoutLevel(plan.factors);
-  const stale = sums.added > 0 || sums.dropped > 0;
+  // A new order alone is worth taking over as well: slates keep their numbers and move.
+  const moved = becomes?.takes.some((take) => takes.some((each) => each.id === take.id && each.position !== take.position)) ?? false;
+  const stale = becomes !== null && (becomes.added > 0 || becomes.dropped.length > 0 || moved);
+  const apart = worked && plan.together && worked.built.together.groups.length > 1;
   return (
-    <Sheet
-      title="What it comes to"
-      aside={
-        <Form.Check
-          type="switch"
-          id="together"
-          label="Candidates are recorded together, in one take"
-          checked={plan.together}
-          onChange={(event) => onChange({ together: event.target.checked })}
-        />
-      }
-    >
+    <Sheet title="What it comes to" aside={<Working working={working} />}>
       <Trouble error={error} />
       <div className="sums">
-        <Figure value={String(sums.cells)} name={`cells of ${sums.full}`} />
-        <Figure value={String(sums.takes)} name={plan.together ? 'takes, same words and moment for all in them' : 'takes, one a cell'} />
-        <Figure value={durationText(sums.totalS)} name="with changes and slating" />
-        <div className="grow small soft">
-          {empty.length > 0
-            ? `Nothing to record yet: tick at least one ${empty.join(', one ')}.`
-            : 'Order: station changes least, then the rig, then windscreen, distance, script. Candidates of one take share words and moment, the fairest comparison there is.'}
-        </div>
+        <Figure value={worked ? String(worked.built.setups.length) : '…'} name={worked ? `cells of ${worked.cells}` : 'cells'} />
+        <Figure
+          value={worked ? String(worked.built.takes.length) : '…'}
+          name={plan.together ? (apart ? 'takes, candidates in groups' : 'takes, same words and moment for all in them') : 'takes, one a cell'}
+        />
+        <Figure value={worked ? durationText(worked.time.totalS) : '…'} name="with changes and slating" />
+        <div className="grow small soft">{empty.length > 0 ? `Nothing to record yet: tick at least one ${empty.join(', one ')}.` : worked && orderText(worked.built)}</div>
         <div className="row-line">
           {takes.length > 0 && (
             <>
               <Link className="btn btn-outline" to="run-sheet">
                 Run sheet
               </Link>
+              <Link className="btn btn-outline" to="slates">
+                Slates
+              </Link>
               <a className="btn btn-outline" href={`/api/trials/${trialId}/plan/run-sheet.csv`} download>
                 CSV
               </a>
+              {plan.day.startsAtMs !== null && (
+                <a className="btn btn-outline" href={`/api/trials/${trialId}/plan/day.ics`} download>
+                  Calendar
+                </a>
+              )}
             </>
           )}
           <Button
             variant={stale ? 'primary' : 'outline'}
-            disabled={isLoading || sums.takes === 0 || (takes.length > 0 && !stale)}
+            disabled={isLoading || !worked || worked.built.takes.length === 0 || working.share !== null || (takes.length > 0 && !stale)}
             onClick={() =>
               void commit(trialId).then(
                 ({ data }) =>
@@ -79,15 +70,62 @@ export function Sums({ trialId, plan, scripts, takes, onChange }: SumsProps) {
               )
             }
           >
-            {takes.length === 0 ? 'Make slates' : stale ? `Update slates: ${sums.added} new, ${sums.dropped} dropped` : 'Slates are up to date'}
+            {buttonText(takes.length, becomes, stale)}
           </Button>
         </div>
       </div>
+      {stale && takes.some((take) => take.status !== 'planned') && (
+        <p className="small soft mb-0 mt-2">
+          What was recorded, skipped or noted keeps its slate and its audio; {becomes.dropped.length} planned {becomes.dropped.length === 1 ? 'slate goes' : 'slates go'},{' '}
+          {becomes.added} new {becomes.added === 1 ? 'one gets the next number' : 'ones get the next numbers'}.
+        </p>
+      )}
     </Sheet>
   );
 }
 
-function Figure({ value, name }: { value: string; name: string }) {
+function buttonText(takes: number, becomes: { added: number; dropped: unknown[] } | null, stale: boolean): string {
+  if (takes === 0) return 'Make slates';
+  if (!becomes || !stale) return 'Slates are up to date';
+  return becomes.added + becomes.dropped.length > 0 ? `Update slates: ${becomes.added} new, ${becomes.dropped.length} dropped` : 'Update slates: new order';
+}
+
+function orderText({ costS, boundS, exact, takes }: { costS: number; boundS: number; exact: boolean; takes: unknown[] }): string {
+  if (takes.length < 2) return '';
+  const changes = `${durationText(costS)} of it are changes between takes`;
+  if (exact || costS <= boundS) return `${changes}: no order has less.`;
+  return `${changes}; no order could have less than ${durationText(boundS)}.`;
+}
+
+/** Progress while the plan is worked out, with a way to stop it. */
+function Working({ working }: { working: WorkingOut }) {
+  const { share, cancelled, trouble, result } = working;
+  if (result && 'tooManyCells' in result) {
+    return <span className="alarm small">{result.tooManyCells.toLocaleString('en')} cells are too many: untick levels</span>;
+  }
+  if (trouble || cancelled) {
+    return (
+      <span className="row-line small">
+        {trouble ?? 'Stopped.'}
+        <Button size="sm" variant="outline" onClick={working.again}>
+          Work it out
+        </Button>
+      </span>
+    );
+  }
+  if (share === null) return null;
+  return (
+    <span className="row-line small" role="status">
+      Working it out
+      <ProgressBar now={share * 100} style={{ width: 110, height: 8 }} aria-label="Working the plan out" />
+      <Button size="sm" variant="plain" onClick={working.cancel}>
+        Cancel
+      </Button>
+    </span>
+  );
+}
+
+export function Figure({ value, name }: { value: string; name: string }) {
   return (
     <div className="figure">
       <b className="mono">{value}</b>

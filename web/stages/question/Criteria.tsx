@@ -1,6 +1,9 @@
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
 import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, weightShares } from '@marvet/core/domain/criterion';
+import type { Factor, FactorKind } from '@marvet/core/domain/factor';
+import type { Trial } from '@marvet/core/domain/trial';
 import { MEASURES, plainNumber } from '@marvet/core/measure/catalogue';
+import { levelLabel } from '@marvet/core/plan/words';
 import { ListPlus, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -9,23 +12,27 @@ import { KeptNumber } from '../../parts/fields.tsx';
 import { Empty, Sheet, Trouble } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { CriterionDialog } from './CriterionDialog.tsx';
-import { COMMON_CRITERIA } from './commonCriteria.ts';
+import { StartingPoints } from './StartingPoints.tsx';
 
 /** The criteria of a trial with their weights, and what share of the whole each is. */
-export function Criteria({ trialId, criteria }: { trialId: string; criteria: Criterion[] }) {
+export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria: Criterion[]; factors: Factor[] }) {
+  const trialId = trial.id;
+  const [starting, setStarting] = useState(false);
   const [editing, setEditing] = useState<Criterion | 'new' | null>(null);
   const [save, { error }] = useSaveCriterionMutation();
   const bin = useBin(trialId, 'criterion');
   const shares = weightShares(criteria.map((criterion) => criterion.weight));
-  const addCommon = async () => {
-    for (const [position, draft] of COMMON_CRITERIA.entries()) await save({ trialId, id: null, draft: { ...draft, position } });
-  };
   return (
     <Sheet
       title="Criteria"
       aside={
         <span className="row-line">
           {criteria.length > 0 && <span className="small soft">{countText(criteria.length)}</span>}
+          {criteria.length > 0 && trial.progress.planned === 0 && (
+            <Button size="sm" variant="outline" onClick={() => setStarting(true)}>
+              <ListPlus size={15} aria-hidden /> Start over
+            </Button>
+          )}
           <Button size="sm" variant="outline" onClick={() => setEditing('new')}>
             <Plus size={15} aria-hidden /> Criterion
           </Button>
@@ -36,8 +43,8 @@ export function Criteria({ trialId, criteria }: { trialId: string; criteria: Cri
       {criteria.length === 0 ? (
         <Empty>
           <p>What decides? Three to eight criteria, each measured, listened to or inspected. Weigh them, and say what rules a candidate out.</p>
-          <Button variant="outline" onClick={() => void addCommon()}>
-            <ListPlus size={16} aria-hidden /> Start with five common ones
+          <Button variant="outline" onClick={() => setStarting(true)}>
+            <ListPlus size={16} aria-hidden /> Start from a common question
           </Button>
         </Empty>
       ) : (
@@ -60,7 +67,8 @@ export function Criteria({ trialId, criteria }: { trialId: string; criteria: Cri
                 <td>
                   <b>{criterion.name}</b>
                   <div className="small soft">
-                    {judgedBy(criterion)}
+                    {judgedBy(criterion, factors)}
+                    {(criterion.worstWords || criterion.bestWords) && `. 0: ${criterion.worstWords || '…'}. 10: ${criterion.bestWords || '…'}`}
                     {criterion.remark && `. ${criterion.remark}`}
                   </div>
                 </td>
@@ -95,7 +103,10 @@ export function Criteria({ trialId, criteria }: { trialId: string; criteria: Cri
           </tbody>
         </table>
       )}
-      {editing && <CriterionDialog trialId={trialId} criterion={editing === 'new' ? null : editing} position={criteria.length} onClose={() => setEditing(null)} />}
+      {starting && <StartingPoints trialId={trialId} replaces={criteria.length} onClose={() => setStarting(false)} />}
+      {editing && (
+        <CriterionDialog trialId={trialId} factors={factors} criterion={editing === 'new' ? null : editing} position={criteria.length} onClose={() => setEditing(null)} />
+      )}
     </Sheet>
   );
 }
@@ -106,9 +117,12 @@ function countText(count: number): string {
   return `${count} criteria`;
 }
 
-function judgedBy(criterion: Criterion): string {
-  if (criterion.kind === 'measured' && criterion.measureId) return `measured: ${MEASURES[criterion.measureId].label}, median`;
-  return criterion.kind === 'listened' ? 'listened to, 0 to 10' : 'inspected, 0 to 10';
+function judgedBy(criterion: Criterion, factors: readonly Factor[]): string {
+  const how = criterion.aggregation === 'worst' ? 'the worst' : 'median';
+  const at = Object.entries(criterion.where).flatMap(([kind, ids]) => (ids && ids.length > 0 ? [ids.map((id) => levelLabel(factors, kind as FactorKind, id)).join(' or ')] : []));
+  const where = at.length > 0 ? `, at ${at.join(', ')}` : '';
+  if (criterion.kind === 'measured' && criterion.measureId) return `measured: ${MEASURES[criterion.measureId].label}, ${how}${where}`;
+  return criterion.kind === 'listened' ? `listened to, 0 to 10, ${how}${where}` : 'inspected, 0 to 10';
 }
 
 /** A share as a bar with its figure. */

@@ -1,21 +1,25 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { type Criterion, type CriterionDraft, criterionDraftSchema } from '@marvet/core/domain/criterion';
+import type { Factor } from '@marvet/core/domain/factor';
 import { MEASURE_IDS, MEASURES, type MeasureId } from '@marvet/core/measure/catalogue';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveCriterionMutation } from '../../app/api/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { CriterionWhere } from './CriterionWhere.tsx';
+import { DesirabilityPreview } from './DesirabilityPreview.tsx';
 
 interface CriterionDialogProps {
   trialId: string;
   criterion: Criterion | null;
   position: number;
+  factors: Factor[];
   onClose: () => void;
 }
 
 /** One criterion: how it is judged, from which value to which it counts, and what rules out. */
-export function CriterionDialog({ trialId, criterion, position, onClose }: CriterionDialogProps) {
+export function CriterionDialog({ trialId, criterion, position, factors, onClose }: CriterionDialogProps) {
   const [save, { error, isLoading }] = useSaveCriterionMutation();
   const form = useForm({
     resolver: zodResolver(criterionDraftSchema),
@@ -26,6 +30,10 @@ export function CriterionDialog({ trialId, criterion, position, onClose }: Crite
       weight: 10,
       best: 40,
       worst: 6,
+      aggregation: 'median' as const,
+      where: {},
+      worstWords: '',
+      bestWords: '',
       dealbreaker: null,
       remark: '',
       position,
@@ -110,8 +118,20 @@ export function CriterionDialog({ trialId, criterion, position, onClose }: Crite
           </Field>
         </div>
       )}
-      <Field label="What the ends mean" error={errors.remark?.message}>
-        {(id) => <Form.Control id={id} placeholder="10: … 0: …" {...form.register('remark')} />}
+      <DesirabilityPreview best={Number(form.watch('best'))} worst={Number(form.watch('worst'))} unit={unit} limit={dealbreaker ?? null} />
+      {kind !== 'measured' && (
+        <div className="row-line align-items-start">
+          <Field label="0 points mean" className="grow" error={errors.worstWords?.message}>
+            {(id) => <Form.Control id={id} placeholder="had to guess" {...form.register('worstWords')} />}
+          </Field>
+          <Field label="10 points mean" className="grow" error={errors.bestWords?.message}>
+            {(id) => <Form.Control id={id} placeholder="every word at once" {...form.register('bestWords')} />}
+          </Field>
+        </div>
+      )}
+      {kind !== 'inspected' && <CriterionWhere form={form as never} factors={factors} />}
+      <Field label="Remarks" error={errors.remark?.message}>
+        {(id) => <Form.Control id={id} {...form.register('remark')} />}
       </Field>
     </RecordDialog>
   );

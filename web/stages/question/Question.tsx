@@ -1,25 +1,35 @@
+import type { TrialPatch } from '@marvet/core/domain/trial';
 import { useCriteriaQuery } from '../../app/api/records.ts';
 import { useChangeTrialMutation, useTrialQuery } from '../../app/api/trials.ts';
+import { usePlanQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { KeptText } from '../../parts/fields.tsx';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { Criteria } from './Criteria.tsx';
 import { Expectation } from './Expectation.tsx';
+import { Pairwise } from './Pairwise.tsx';
+import { Roles } from './Roles.tsx';
 
 /** What is to be decided and for whom, on which criteria, and what is expected. */
 export default function Question() {
   const trialId = useTrialId();
   const query = useTrialQuery(trialId);
   const criteria = useCriteriaQuery(trialId);
+  const plan = usePlanQuery(trialId);
   const [change, { error }] = useChangeTrialMutation();
   return (
-    <Loaded of={[query, criteria]}>
+    <Loaded of={[query, criteria, plan]}>
       {() => {
         const trial = query.data!;
-        const keep = (field: 'name' | 'question' | 'use' | 'place') => (value: string) => void change({ id: trialId, patch: { [field]: value } });
+        const patch = (values: TrialPatch) => void change({ id: trialId, patch: values });
+        const keep = (field: 'name' | 'question' | 'use' | 'place') => (value: string) => patch({ [field]: value });
         return (
           <div className="columns">
-            <Criteria trialId={trialId} criteria={criteria.data!} />
+            <div className="stack">
+              <Criteria trial={trial} criteria={criteria.data!} factors={plan.data!.factors} />
+              <Pairwise trial={trial} criteria={criteria.data!} onChange={(comparisons) => patch({ comparisons })} />
+              <Roles trial={trial} onChange={patch} />
+            </div>
             <div className="stack">
               <Sheet title="The trial">
                 <div className="stack">

@@ -4,7 +4,7 @@ import type { Plan } from '@marvet/core/domain/plan';
 import { isSpoiled, type Take } from '@marvet/core/domain/take';
 import { MEASURE_IDS, MEASURES, type MeasureId, measureText, signed } from '@marvet/core/measure/catalogue';
 import { type FigurePoint, figureGrid, placeInRange } from '@marvet/core/plan/figureGrid';
-import { levelLabel } from '@marvet/core/plan/words';
+import { conditionWords, levelLabel } from '@marvet/core/plan/words';
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
@@ -24,7 +24,6 @@ interface FigureMatrixProps {
 }
 
 const ACROSS: ConditionKind = 'distance';
-const DOWN = CONDITION_KINDS.filter((kind) => kind !== ACROSS);
 
 /** One figure over the whole plan: conditions down, candidates and distances across, a cell the darker the better. */
 export function FigureMatrix({ trialId, recordings, takes, plan, chains }: FigureMatrixProps) {
@@ -33,12 +32,13 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
   const asked = search.get('figure') as MeasureId | null;
   const id = asked && MEASURE_IDS.includes(asked) ? asked : 'noise.snrDb';
   const points = useMemo(() => pointsOf(recordings, takes, id), [recordings, takes, id]);
+  const down = CONDITION_KINDS.filter((kind) => kind !== ACROSS && points.some((point) => point.condition[kind] !== undefined));
   const label = (kind: ConditionKind, levelId: string) => levelLabel(plan.factors, kind, levelId);
-  const rowKey = (point: Pick<FigurePoint, 'condition'>) => DOWN.map((kind) => point.condition[kind]).join('|');
-  const cells = useMemo(() => figureGrid(points, (point) => `${DOWN.map((kind) => point.condition[kind]).join('|')} ${point.candidateId} ${point.condition[ACROSS]}`), [points]);
+  const rowKey = (point: Pick<FigurePoint, 'condition'>) => down.map((kind) => point.condition[kind]).join('|');
+  const cells = figureGrid(points, (point) => `${rowKey(point)} ${point.candidateId} ${point.condition[ACROSS]}`);
   const rows = [...new Map(points.map((point) => [rowKey(point), point.condition])).entries()];
   const order = (kind: ConditionKind) => plan.factors.find((factor) => factor.kind === kind)?.levels.map((level) => level.id) ?? [];
-  rows.sort(([, a], [, b]) => DOWN.map((kind) => order(kind).indexOf(a[kind]) - order(kind).indexOf(b[kind])).find((by) => by !== 0) ?? 0);
+  rows.sort(([, a], [, b]) => down.map((kind) => order(kind).indexOf(a[kind] ?? '') - order(kind).indexOf(b[kind] ?? '')).find((by) => by !== 0) ?? 0);
   const distancesOf = (chain: Chain) => order(ACROSS).filter((level) => points.some((point) => point.condition[ACROSS] === level && point.candidateId === chain.id));
   const candidates = chains.filter((chain) => points.some((point) => point.candidateId === chain.id));
   const medians = [...cells.values()].map((cell) => cell.median);
@@ -68,7 +68,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
             <table className="matrix figures-matrix">
               <thead>
                 <tr>
-                  <th rowSpan={2}>{DOWN.join(', ')}</th>
+                  <th rowSpan={2}>{down.join(', ')}</th>
                   {candidates.map((chain) => (
                     <th key={chain.id} colSpan={distancesOf(chain).length} className="matrix-tape group-start">
                       <TapeMark tape={chain.tape} name={chain.name} />
@@ -88,7 +88,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
               <tbody>
                 {rows.map(([key, condition]) => (
                   <tr key={key}>
-                    <th scope="row">{DOWN.map((kind) => label(kind, condition[kind])).join(', ')}</th>
+                    <th scope="row">{conditionWords(plan.factors, condition, down).join(', ')}</th>
                     {candidates.flatMap((chain) =>
                       distancesOf(chain).map((distance, index) => {
                         const start = index === 0 ? 'group-start' : '';
@@ -101,7 +101,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
                               type="button"
                               className="figure-cell mono"
                               style={{ '--share': `${Math.round(60 * (better === 'lower' ? 1 - place : place))}%` } as React.CSSProperties}
-                              aria-label={`${chain.name}, ${label(ACROSS, distance)}, ${DOWN.map((kind) => label(kind, condition[kind])).join(', ')}: ${measureText(id, cell.median)}, look inside`}
+                              aria-label={`${chain.name}, ${label(ACROSS, distance)}, ${conditionWords(plan.factors, condition, down).join(', ')}: ${measureText(id, cell.median)}, look inside`}
                               onClick={() => navigate(`/trials/${trialId}/takes/${cell.points[0]?.recordingId}`)}
                             >
                               {signed(cell.median, digits)}

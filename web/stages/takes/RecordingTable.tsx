@@ -1,9 +1,10 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
+import type { FactorKind } from '@marvet/core/domain/factor';
 import type { Plan } from '@marvet/core/domain/plan';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
 import { MEASURES, type MeasureId, signed } from '@marvet/core/measure/catalogue';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
+import { planKinds } from '@marvet/core/plan/matrix';
 import { levelLabel } from '@marvet/core/plan/words';
 import { type ColumnDef, createColumnHelper } from '@tanstack/react-table';
 import { useMemo } from 'react';
@@ -50,7 +51,8 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
   const dispatch = useAppDispatch();
   const entries = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
   const rows = useMemo(() => joinRows(recordings, takes, plan, chains), [recordings, takes, plan, chains]);
-  const filters = FACTOR_KINDS.filter((kind) => search.get(kind));
+  const kinds = useMemo(() => planKinds(plan.factors), [plan.factors]);
+  const filters = kinds.filter((kind) => search.get(kind));
   const shown = useMemo(() => rows.filter((row) => filters.every((kind) => levelId(row, kind) === search.get(kind))), [rows, filters, search]);
   const sorting = useMemo(() => {
     const [id, direction] = (search.get('sort') ?? 'slate.asc').split(/\.(?=asc$|desc$)/);
@@ -60,7 +62,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
   return (
     <>
       <div className="filters mb-2">
-        {FACTOR_KINDS.map((kind) => {
+        {kinds.map((kind) => {
           const factor = plan.factors.find((each) => each.kind === kind);
           return (
             <Field key={kind} label={factor?.name ?? kind}>
@@ -84,7 +86,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
       {shown.length === 0 ? (
         <Empty>
           No recording fits all filters.{' '}
-          <Button size="sm" variant="outline" onClick={() => changeAddress(Object.fromEntries(FACTOR_KINDS.map((kind) => [kind, null])))}>
+          <Button size="sm" variant="outline" onClick={() => changeAddress(Object.fromEntries(kinds.map((kind) => [kind, null])))}>
             Show all
           </Button>
         </Empty>

@@ -1,0 +1,44 @@
+import type { Chain } from '../domain/chain.ts';
+import { conditionKey, type Setup } from '../domain/factor.ts';
+import type { Item } from '../domain/item.ts';
+import type { PlanDraft } from '../domain/plan.ts';
+import type { Station } from '../domain/station.ts';
+import { chooseSetups } from './design/chooseSetups.ts';
+import { gatherTakes, type PlannedTake } from './gather.ts';
+import { tickedLevels } from './matrix.ts';
+import { orderTakes, type TakeOrder } from './order/orderTakes.ts';
+import type { SearchProgress } from './order/search.ts';
+import { type Together, togetherGroups } from './together.ts';
+
+/** Records that a plan draws on, besides itself. */
+export interface PlanContext {
+  chains: readonly Pick<Chain, 'id' | 'name' | 'links' | 'split'>[];
+  items: readonly Item[];
+  stations: readonly Pick<Station, 'id' | 'needsDaylight'>[];
+}
+
+export interface BuiltPlan extends TakeOrder {
+  setups: Setup[];
+  together: Together;
+  /** Conditions recorded, each with one or more candidates. */
+  conditions: number;
+}
+
+/** Takes of a plan before they are put into order. */
+export function plannedTakes(plan: PlanDraft, context: PlanContext): Omit<BuiltPlan, keyof TakeOrder> & { unordered: PlannedTake[] } {
+  const items = new Map(context.items.map((item) => [item.id, item]));
+  const ticked = new Set(tickedLevels(plan.factors, 'candidate').map((level) => level.id));
+  const chains = context.chains.filter((chain) => ticked.has(chain.id));
+  const together = plan.together ? togetherGroups(chains, items, plan.togetherLimits) : { groups: chains.map((chain) => [chain.id]), bars: [] };
+  const setups = chooseSetups(plan, plan.together && together.groups.length <= 1);
+  const once = gatherTakes(setups, together.groups);
+  const unordered = once.flatMap((take) => Array.from({ length: plan.repeats }, () => ({ ...take })));
+  return { setups, together, conditions: new Set(setups.map(conditionKey)).size, unordered };
+}
+
+/** A plan as the takes that it comes to, in the order in which they are to be done. */
+export function buildPlan(plan: PlanDraft, context: PlanContext, onProgress?: SearchProgress): BuiltPlan {
+  const { unordered, ...built } = plannedTakes(plan, context);
+  const daylightStationIds = new Set(context.stations.filter((station) => station.needsDaylight).map((station) => station.id));
+  return { ...built, ...orderTakes(unordered, { ...plan, daylightStationIds }, onProgress) };
+}

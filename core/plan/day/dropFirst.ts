@@ -1,0 +1,98 @@
+import { CONDITION_KINDS } from '../../domain/factor.ts';
+import { levelOfTake, type PlannedTake, takeKey } from '../gather.ts';
+
+/** A take that may be dropped, and what goes with it. */
+export interface Droppable {
+  takeIndex: number;
+  /**
+   * Evidence lost, in comparisons: for each two levels of a factor the share of their fair pairs that
+   * only this take gives, 1 when it is the last, and ten more for a comparison that is lost for good.
+   */
+  lossComparisons: number;
+  /** Comparisons that nothing is left for. */
+  lostForGood: number;
+}
+
+/**
+ * Takes in the order in which they may be dropped when the day runs late, the least loss first: a
+ * repeat costs nothing, a take whose comparisons others give too costs little, the only pair of a
+ * comparison most. Each is ranked as if those before it were dropped already.
+ */
+export function dropFirst(takes: readonly PlannedTake[], most = 10): Droppable[] {
+  const left = new Set(takes.keys());
+  const dropped: Droppable[] = [];
+  while (dropped.length < most && left.size > 1) {
+    const links = fairLinks(takes, left);
+    let best: Droppable | null = null;
+    for (const takeIndex of left) {
+      const loss = lossOf(takeIndex, links);
+      if (best === null || loss.lossComparisons < best.lossComparisons || (loss.lossComparisons === best.lossComparisons && takeIndex > best.takeIndex)) best = loss;
+    }
+    if (!best) break;
+    dropped.push(best);
+    left.delete(best.takeIndex);
+  }
+  return dropped;
+}
+
+const LOST = 10;
+
+interface Links {
+  /** Per comparison of two levels: number of fair pairs of takes. */
+  counts: Map<string, number>;
+  /** Per take: how many of the pairs of a comparison it is part of. */
+  ofTake: Map<number, Map<string, number>>;
+}
+
+/** Fair pairs of takes, by the two levels that they compare; takes of the same setup stand in for each other. */
+function fairLinks(takes: readonly PlannedTake[], left: ReadonlySet<number>): Links {
+  const counts = new Map<string, number>();
+  const ofTake = new Map<number, Map<string, number>>();
+  const note = (comparison: string, ...indices: number[]) => {
+    counts.set(comparison, (counts.get(comparison) ?? 0) + 1);
+    for (const index of indices) {
+      const own = ofTake.get(index) ?? new Map<string, number>();
+      ofTake.set(index, own.set(comparison, (own.get(comparison) ?? 0) + 1));
+    }
+  };
+  for (const kind of [...CONDITION_KINDS, 'candidate' as const]) {
+    const groups = new Map<string, number[]>();
+    for (const index of left) {
+      const take = takes[index] as PlannedTake;
+      const key =
+        kind === 'candidate'
+          ? takeKey({ ...take, candidateIds: [] })
+          : `${take.candidateIds.join()}|${CONDITION_KINDS.map((each) => (each === kind ? '' : levelOfTake(take, each))).join('|')}`;
+      groups.set(key, [...(groups.get(key) ?? []), index]);
+    }
+    for (const group of groups.values()) {
+      group.forEach((first, at) => {
+        for (const second of group.slice(at + 1)) {
+          const levels = [first, second].map((index) => levelOfTake(takes[index] as PlannedTake, kind)).sort();
+          if (levels[0] !== levels[1]) note(`${kind} ${levels.join(' ')}`, first, second);
+        }
+      });
+    }
+  }
+  for (const index of left) {
+    const ids = (takes[index] as PlannedTake).candidateIds;
+    ids.forEach((a, at) => {
+      for (const b of ids.slice(at + 1)) note(`candidate ${[a, b].sort().join(' ')}`, index);
+    });
+  }
+  return { counts, ofTake };
+}
+
+function lossOf(takeIndex: number, { counts, ofTake }: Links): Droppable {
+  let lossComparisons = 0;
+  let lostForGood = 0;
+  for (const [comparison, own] of ofTake.get(takeIndex) ?? []) {
+    const all = counts.get(comparison) as number;
+    lossComparisons += own / all;
+    if (own === all) {
+      lossComparisons += LOST;
+      lostForGood++;
+    }
+  }
+  return { takeIndex, lossComparisons, lostForGood };
+}

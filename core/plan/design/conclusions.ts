@@ -1,0 +1,68 @@
+import { FACTOR_KINDS, type FactorKind, type Setup } from '../../domain/factor.ts';
+import { type Effect, isEstimable } from './modelRank.ts';
+
+/** How a factor's levels can be compared in a plan. */
+export interface FactorConclusion {
+  kind: FactorKind;
+  /** fair: pairs in which nothing else differs; average: only over all takes, with a model; none: not at all. */
+  how: 'fair' | 'average' | 'none';
+  /** Pairs of setups in which only this factor differs. */
+  fairPairs: number;
+  /** Pairs of levels, by id, that no fair pair connects directly. */
+  unpaired: [string, string][];
+}
+
+/** Whether it can be told that one factor matters more at some levels of another. */
+export interface InteractionConclusion {
+  kinds: [FactorKind, FactorKind];
+  told: boolean;
+}
+
+export interface Conclusions {
+  factors: FactorConclusion[];
+  interactions: InteractionConclusion[];
+}
+
+/** What setups let one conclude: each varied factor by itself, and each two of them together. */
+export function conclusions(setups: readonly Setup[]): Conclusions {
+  const varied = FACTOR_KINDS.filter((kind) => new Set(setups.map((setup) => setup[kind])).size > 1);
+  const mains: Effect[] = varied.map((kind) => [kind]);
+  const factors = varied.map((kind, at): FactorConclusion => {
+    const { fairPairs, unpaired } = pairsAlong(setups, varied, kind);
+    const how = unpaired.length === 0 ? 'fair' : isEstimable(setups, mains, mains[at] as Effect) ? 'average' : 'none';
+    return { kind, how, fairPairs, unpaired };
+  });
+  const interactions = varied.flatMap((first, index) =>
+    varied.slice(index + 1).map((second): InteractionConclusion => {
+      const effect: Effect = [first, second];
+      return { kinds: [first, second], told: isEstimable(setups, [...mains, effect], effect) };
+    }),
+  );
+  return { factors, interactions };
+}
+
+function pairsAlong(setups: readonly Setup[], varied: readonly FactorKind[], kind: FactorKind): Pick<FactorConclusion, 'fairPairs' | 'unpaired'> {
+  const others = varied.filter((each) => each !== kind);
+  const groups = new Map<string, Set<string>>();
+  const levels = new Set<string>();
+  for (const setup of setups) {
+    const level = setup[kind] ?? '';
+    levels.add(level);
+    const key = others.map((each) => setup[each]).join('|');
+    groups.set(key, (groups.get(key) ?? new Set()).add(level));
+  }
+  let fairPairs = 0;
+  const met = new Set<string>();
+  for (const group of groups.values()) {
+    fairPairs += (group.size * (group.size - 1)) / 2;
+    for (const a of group) for (const b of group) met.add(`${a}|${b}`);
+  }
+  const ids = [...levels];
+  const unpaired = ids.flatMap((a, index) =>
+    ids
+      .slice(index + 1)
+      .filter((b) => !met.has(`${a}|${b}`))
+      .map((b): [string, string] => [a, b]),
+  );
+  return { fairPairs, unpaired };
+}

@@ -1,0 +1,51 @@
+import { createReadStream } from 'node:fs';
+import { Readable } from 'node:stream';
+import { newId } from '@marvet/core/domain/identity';
+import { imageType, LARGEST_PHOTO_BYTES, photoDraftSchema, photoOwnerSchema } from '@marvet/core/domain/photo';
+import { Hono } from 'hono';
+import { IsNull } from 'typeorm';
+import { ApiError, notFound, parsed, pathId } from './http.ts';
+import type { Services } from './services.ts';
+
+/** Photographs of items, stations and rigs: listed by owner, brought in, shown, binned and brought back. */
+export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>): Hono {
+  const present = async (id: string) => {
+    const photo = await store.photos.findOneBy({ id });
+    if (!photo) throw notFound('photograph');
+    return photo;
+  };
+  return new Hono()
+    .get('/', async (context) => {
+      const ownerKind = parsed(photoOwnerSchema, context.req.query('ownerKind'));
+      const photos = await store.photos.find({ where: { ownerKind, binnedAtMs: IsNull() }, order: { addedAtMs: 'ASC' } });
+      return context.json(photos.map(({ sha256: _bytes, ...photo }) => photo));
+    })
+    .post('/', async (context) => {
+      const draft = parsed(photoDraftSchema, context.req.query());
+      const owners = { item: store.items, station: store.stations, chain: store.chains };
+      if (!(await owners[draft.ownerKind].existsBy({ id: draft.ownerId }))) throw notFound(draft.ownerKind);
+      const bytes = new Uint8Array(await context.req.arrayBuffer());
+      const type = imageType(bytes);
+      if (!type) throw new ApiError(422, 'not-image', 'That is no JPEG, PNG or WebP image. Choose a photograph');
+      if (bytes.byteLength > LARGEST_PHOTO_BYTES) throw new ApiError(413, 'too-large', 'The photograph is larger than 2 MiB. Make it smaller first');
+      const { sha256 } = await blobs.write(Readable.from([bytes]));
+      const photo = { ...draft, id: newId(), type, addedAtMs: Date.now() };
+      await store.photos.insert({ ...photo, sha256, binnedAtMs: null });
+      return context.json(photo, 201);
+    })
+    .get('/:id', async (context) => {
+      const photo = await present(pathId(context, 'id'));
+      const stream = Readable.toWeb(createReadStream(blobs.pathOf(photo.sha256))) as ReadableStream;
+      return context.body(stream, 200, { 'Content-Type': photo.type, 'Cache-Control': 'private, max-age=31536000, immutable' });
+    })
+    .delete('/:id', async (context) => {
+      const photo = await present(pathId(context, 'id'));
+      await store.photos.update(photo.id, { binnedAtMs: Date.now() });
+      return context.body(null, 204);
+    })
+    .post('/:id/restore', async (context) => {
+      const photo = await present(pathId(context, 'id'));
+      await store.photos.update(photo.id, { binnedAtMs: null });
+      return context.body(null, 204);
+    });
+}

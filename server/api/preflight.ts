@@ -1,0 +1,24 @@
+import { preflightChangeSchema } from '@marvet/core/domain/preflight';
+import { Hono } from 'hono';
+import { In } from 'typeorm';
+import type { Store } from '../store/store.ts';
+import { notFound, pathId, readBody } from './http.ts';
+
+/** What was checked before going out, by whom and when. */
+export function preflightRoutes(store: Store): Hono {
+  const ticks = async (trialId: string) => (await store.preflight.find({ where: { trialId }, order: { atMs: 'ASC' } })).map(({ trialId: _trial, ...tick }) => tick);
+  return new Hono()
+    .get('/', async (context) => context.json(await ticks(pathId(context, 'trial'))))
+    .put('/', async (context) => {
+      const trialId = pathId(context, 'trial');
+      const { keys, ticked, person } = await readBody(context, preflightChangeSchema);
+      if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
+      if (ticked)
+        await store.preflight.upsert(
+          keys.map((key) => ({ trialId, key, person, atMs: Date.now() })),
+          ['trialId', 'key'],
+        );
+      else await store.preflight.delete({ trialId, key: In(keys) });
+      return context.json(await ticks(trialId));
+    });
+}

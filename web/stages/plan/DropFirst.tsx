@@ -1,0 +1,41 @@
+import type { FactorKind } from '@marvet/core/domain/factor';
+import { levelLabel } from '@marvet/core/plan/words';
+import { Sheet } from '../../parts/states.tsx';
+import type { PlanPartProps } from './planPart.ts';
+
+const SHOWN = 6;
+
+/** What to drop first when it gets late, by what it costs the conclusions. */
+export function DropFirst({ plan, worked }: PlanPartProps) {
+  if (!worked || worked.dropFirst.length === 0) return null;
+  const saved = (takeIndex: number) => Math.max(1, Math.round((worked.time.takes[takeIndex]?.takeS ?? 0) / 60));
+  return (
+    <Sheet title="If it gets late, drop in this order">
+      <ol className="drop-list">
+        {worked.dropFirst.slice(0, SHOWN).map(({ takeIndex, lossComparisons, lostForGood }) => {
+          const take = worked.built.takes[takeIndex];
+          return (
+            take && (
+              <li key={takeIndex}>
+                Take {takeIndex + 1},{' '}
+                {Object.entries(take.condition)
+                  .map(([kind, id]) => levelLabel(plan.factors, kind as FactorKind, id))
+                  .join(', ')}
+                <span className="small soft">
+                  {' '}
+                  saves {saved(takeIndex)} min and its changes;{' '}
+                  {lostForGood > 0
+                    ? `${lostForGood} ${lostForGood === 1 ? 'comparison is' : 'comparisons are'} lost for good`
+                    : lossComparisons === 0
+                      ? 'nothing is lost'
+                      : 'others give what it gives, with less certainty'}
+                </span>
+              </li>
+            )
+          );
+        })}
+      </ol>
+      <p className="small soft mb-0">Ranked by the comparisons that only this take gives, each as if those above it were dropped already.</p>
+    </Sheet>
+  );
+}

@@ -1,0 +1,65 @@
+import { EXTRA_KINDS } from '@marvet/core/domain/factor';
+import { slateLabel } from '@marvet/core/domain/take';
+import { Printer } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import { useTrialQuery } from '../../app/api/trials.ts';
+import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
+import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { Empty, Loaded } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+
+/** Slates to print and hold into the frame: a card for each take that is still to be done, four on a page. */
+export default function SlateCards() {
+  const trialId = useTrialId();
+  const trial = useTrialQuery(trialId);
+  const takes = useTakesQuery(trialId);
+  const plan = usePlanQuery(trialId);
+  const words = useTrialWords(trialId);
+  return (
+    <Loaded of={[trial, takes, plan]}>
+      {() => {
+        const todo = takes.data!.filter((take) => take.status === 'planned');
+        const shown = todo.length > 0 ? todo : takes.data!;
+        if (shown.length === 0) return <Empty>There are no slates yet. Make them in Plan.</Empty>;
+        return (
+          <>
+            <div className="row-line apart no-print">
+              <span className="soft">
+                {shown.length} slates{todo.length > 0 && todo.length < takes.data!.length ? ', those that are still to be done' : ''}. Print, cut, and hold each into the frame and
+                up to the microphones.
+              </span>
+              <Button onClick={() => window.print()}>
+                <Printer size={16} aria-hidden /> Print
+              </Button>
+            </div>
+            <section className="slate-cards" aria-label="Slates">
+              {shown.map((take) => (
+                <article key={take.id} className="slate-card" aria-label={`Slate ${slateLabel(take)}`}>
+                  <div className="small">{trial.data!.name}</div>
+                  <div className="slate-number mono">{slateLabel(take)}</div>
+                  <div className="slate-words">
+                    <b>{words.label('station', take.condition.station)}</b>
+                    <span>
+                      {[
+                        words.label('distance', take.condition.distance),
+                        words.label('windscreen', take.condition.windscreen),
+                        ...EXTRA_KINDS.flatMap((kind) => (take.condition[kind] === undefined ? [] : [words.label(kind, take.condition[kind])])),
+                      ].join(', ')}
+                    </span>
+                    <span>{words.label('script', take.condition.script)}</span>
+                  </div>
+                  <div className="slate-tapes">
+                    {take.candidateIds.map((id) => {
+                      const chain = words.chains.get(id);
+                      return chain && <TapeMark key={id} tape={chain.tape} name="" width={52} />;
+                    })}
+                  </div>
+                </article>
+              ))}
+            </section>
+          </>
+        );
+      }}
+    </Loaded>
+  );
+}

@@ -1,0 +1,108 @@
+import type { FactorKind } from '@marvet/core/domain/factor';
+import { type PlannedTake, takeKey } from '@marvet/core/plan/gather';
+import { levelLabel } from '@marvet/core/plan/words';
+import { ArrowDown, ArrowUp, Lock, LockOpen } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { durationText } from '../../parts/durationText.ts';
+import { Empty, Sheet } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+import { factorName, type PlanPartProps } from './planPart.ts';
+
+const SHOWN_AT_FIRST = 60;
+
+/** The takes in the order in which they will be done; a row that is moved or locked keeps its place. */
+export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps) {
+  const [all, setAll] = useState(false);
+  if (!worked || worked.built.takes.length === 0) return null;
+  const { takes } = worked.built;
+  const pins = plan.order.pinned;
+  const isPinned = (take: PlannedTake, position: number) => pins.some((pin) => pin.position === position && pin.key === takeKey(take));
+  const pin = (take: PlannedTake, from: number, to: number | null) => {
+    const key = takeKey(take);
+    const others = pins.filter((each) => each.position !== to && (each.position !== from || each.key !== key));
+    onChange({ order: { ...plan.order, pinned: to === null ? others : [...others, { key, position: to }] } });
+  };
+  const label = (kind: FactorKind, id: string) => levelLabel(plan.factors, kind, id);
+  const conditionText = (take: PlannedTake) =>
+    Object.entries(take.condition)
+      .map(([kind, id]) => label(kind as FactorKind, id))
+      .join(', ');
+  const shown = all ? takes : takes.slice(0, SHOWN_AT_FIRST);
+  return (
+    <Sheet
+      title="Takes in their order"
+      aside={
+        pins.length > 0 && (
+          <Button size="sm" variant="outline" onClick={() => onChange({ order: { ...plan.order, pinned: [] } })}>
+            <LockOpen size={14} aria-hidden /> Free all {pins.length}
+          </Button>
+        )
+      }
+    >
+      {takes.length === 0 && <Empty>Nothing to record yet.</Empty>}
+      <ol className="take-order">
+        {shown.map((take, position) => {
+          const changed = worked.time.takes[position]?.changed ?? [];
+          const text = conditionText(take);
+          const pinned = isPinned(take, position);
+          return (
+            <li key={`${takeKey(take)} ${position}`} className={changed.includes('station') ? 'new-station' : ''}>
+              <span className="mono soft">{position + 1}</span>
+              <span className="grow">
+                {text}
+                <span className="d-block small soft">
+                  {position === 0 ? 'first: rig everything' : `change ${changed.map((kind) => factorName(plan, kind)).join(', ') || 'nothing'}`}
+                </span>
+              </span>
+              <span className="text-nowrap">
+                {take.candidateIds.map((id) => {
+                  const chain = chains.find((each) => each.id === id);
+                  return chain && <TapeMark key={id} tape={chain.tape} name="" width={34} />;
+                })}
+              </span>
+              <span className="mono small soft after">{durationText(worked.time.takes[position]?.startS ?? 0)}</span>
+              <span className="text-nowrap">
+                <Button
+                  size="sm"
+                  variant="plain"
+                  className="icon"
+                  disabled={position === 0}
+                  aria-label={`Take ${position + 1} earlier`}
+                  onClick={() => pin(take, position, position - 1)}
+                >
+                  <ArrowUp size={14} aria-hidden />
+                </Button>
+                <Button
+                  size="sm"
+                  variant="plain"
+                  className="icon"
+                  disabled={position === takes.length - 1}
+                  aria-label={`Take ${position + 1} later`}
+                  onClick={() => pin(take, position, position + 1)}
+                >
+                  <ArrowDown size={14} aria-hidden />
+                </Button>
+                <Button
+                  size="sm"
+                  variant="plain"
+                  className="icon"
+                  aria-pressed={pinned}
+                  aria-label={`Lock take ${position + 1} in its place`}
+                  onClick={() => pin(take, position, pinned ? null : position)}
+                >
+                  {pinned ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
+                </Button>
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+      {!all && takes.length > SHOWN_AT_FIRST && (
+        <Button size="sm" variant="outline" className="mt-2" onClick={() => setAll(true)}>
+          Show all {takes.length}
+        </Button>
+      )}
+    </Sheet>
+  );
+}

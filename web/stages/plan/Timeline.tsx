@@ -1,0 +1,62 @@
+import type { FactorKind } from '@marvet/core/domain/factor';
+import type { DayEntry } from '@marvet/core/plan/day/schedule';
+import { levelLabel } from '@marvet/core/plan/words';
+import { clockText } from '../../parts/dateText.ts';
+import { durationText } from '../../parts/durationText.ts';
+import { Sheet } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+import { factorName, type PlanPartProps } from './planPart.ts';
+
+/** The day as it will go, a line for each change, take, break and change of batteries. */
+export function Timeline({ plan, worked, chains }: PlanPartProps) {
+  const day = worked?.day;
+  if (!worked || !day) return null;
+  const dark = new Set(day.inTheDark);
+  const says = (entry: DayEntry) => {
+    const take = worked.built.takes[entry.takeIndex];
+    if (entry.kind === 'break') return 'Break';
+    if (entry.kind === 'batteries') return `Batteries: ${entry.chainIds.map((id) => chains.find((chain) => chain.id === id)?.name ?? '').join(', ')}`;
+    if (entry.kind === 'change')
+      return entry.changed.includes('station')
+        ? `To ${levelLabel(plan.factors, 'station', take?.condition.station ?? '')}`
+        : `Change ${entry.changed.map((kind) => factorName(plan, kind)).join(', ')}`;
+    return `Take ${entry.takeIndex + 1}: ${Object.entries(take?.condition ?? {})
+      .filter(([kind]) => kind !== 'station')
+      .map(([kind, id]) => levelLabel(plan.factors, kind as FactorKind, id))
+      .join(', ')}`;
+  };
+  return (
+    <Sheet title="The day">
+      <section className="sheet-scroll timeline-scroll" tabIndex={0} aria-label="The day, line by line">
+        <table className="plain timeline">
+          <thead>
+            <tr>
+              <th>From</th>
+              <th>What</th>
+              <th className="num">Length</th>
+              <th>Candidates</th>
+            </tr>
+          </thead>
+          <tbody>
+            {day.entries.map((entry) => (
+              <tr key={`${entry.kind} ${entry.startsAtMs}`} className={`entry-${entry.kind} ${entry.changed.includes('station') ? 'new-station' : ''}`}>
+                <td className="mono">{clockText(entry.startsAtMs)}</td>
+                <td>
+                  {says(entry)} {entry.kind === 'take' && dark.has(entry.takeIndex) && <span className="alarm">in the dark</span>}
+                </td>
+                <td className="num small">{durationText((entry.endsAtMs - entry.startsAtMs) / 1000)}</td>
+                <td>
+                  {entry.kind === 'take' &&
+                    worked.built.takes[entry.takeIndex]?.candidateIds.map((id) => {
+                      const chain = chains.find((each) => each.id === id);
+                      return chain && <TapeMark key={id} tape={chain.tape} name="" width={30} />;
+                    })}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+    </Sheet>
+  );
+}

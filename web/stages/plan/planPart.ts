@@ -1,0 +1,28 @@
+import type { Chain } from '@marvet/core/domain/chain';
+import type { FactorKind } from '@marvet/core/domain/factor';
+import type { Item } from '@marvet/core/domain/item';
+import type { PlanDraft } from '@marvet/core/domain/plan';
+import type { Script } from '@marvet/core/domain/script';
+import type { Station } from '@marvet/core/domain/station';
+import type { Take } from '@marvet/core/domain/take';
+import type { WorkedOutPlan } from '@marvet/core/plan/workOut';
+
+/** What every part of the plan works with. */
+export interface PlanPartProps {
+  trialId: string;
+  plan: PlanDraft;
+  stations: Station[];
+  scripts: Script[];
+  /** Candidates only. */
+  chains: Chain[];
+  items: Item[];
+  takes: Take[];
+  /** Null while it is worked out for the first time, or when there are too many cells. */
+  worked: WorkedOutPlan | null;
+  onChange: (patch: Partial<PlanDraft>) => void;
+}
+
+/** The name of a factor in the middle of a sentence. */
+export function factorName(plan: PlanDraft, kind: FactorKind): string {
+  return plan.factors.find((factor) => factor.kind === kind)?.name.toLowerCase() ?? kind;
+}

@@ -1,0 +1,108 @@
+import { CONSISTENT_UP_TO, pairwiseWeights, wholeWeights } from '@marvet/core/decide/pairwise';
+import type { Criterion } from '@marvet/core/domain/criterion';
+import type { CriterionComparison, Trial } from '@marvet/core/domain/trial';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { useSaveCriterionMutation } from '../../app/api/records.ts';
+import { useNotice } from '../../parts/notices.tsx';
+import { Sheet, Trouble } from '../../parts/states.tsx';
+
+/** Steps of a comparison: how much more the first matters, as a ratio. */
+const STEPS: [number, string][] = [
+  [7, 'far more than'],
+  [5, 'much more than'],
+  [3, 'clearly more than'],
+  [2, 'a little more than'],
+  [1, 'as much as'],
+  [1 / 2, 'a little less than'],
+  [1 / 3, 'clearly less than'],
+  [1 / 5, 'much less than'],
+  [1 / 7, 'far less than'],
+];
+
+interface PairwiseProps {
+  trial: Trial;
+  criteria: Criterion[];
+  onChange: (comparisons: CriterionComparison[]) => void;
+}
+
+/** Weights by comparing criteria two by two, with how far the comparisons agree with each other. */
+export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
+  const [save, { error, isLoading }] = useSaveCriterionMutation();
+  const tell = useNotice();
+  if (criteria.length < 2) return null;
+  const ids = criteria.map((criterion) => criterion.id);
+  const nameOf = (id: string) => criteria.find((criterion) => criterion.id === id)?.name ?? '';
+  const comparisons = trial.comparisons.filter((each) => ids.includes(each.firstId) && ids.includes(each.secondId));
+  const { shares, consistencyRatio, open, oddest } = pairwiseWeights(ids, comparisons);
+  const weights = wholeWeights(shares);
+  const total = (ids.length * (ids.length - 1)) / 2;
+  const ratioOf = (a: string, b: string) => {
+    const there = comparisons.find((each) => each.firstId === a && each.secondId === b);
+    return there?.ratio ?? null;
+  };
+  const set = (firstId: string, secondId: string, value: string) => {
+    const others = trial.comparisons.filter((each) => each.firstId !== firstId || each.secondId !== secondId);
+    onChange(value === '' ? others : [...others, { firstId, secondId, ratio: Number(value) }]);
+  };
+  const takeWeights = async () => {
+    const before = criteria.map((criterion) => ({ criterion, weight: criterion.weight }));
+    for (const [index, criterion] of criteria.entries()) await save({ trialId: trial.id, id: criterion.id, draft: { ...criterion, weight: weights[index] ?? 0 } });
+    tell('The weights are those of the comparisons', () => {
+      for (const { criterion, weight } of before) void save({ trialId: trial.id, id: criterion.id, draft: { ...criterion, weight } });
+    });
+  };
+  const step = (ratio: number | null) =>
+    ratio === null ? '' : String(STEPS.reduce((best, [each]) => (Math.abs(Math.log(each / ratio)) < Math.abs(Math.log(best / ratio)) ? each : best), 1));
+  return (
+    <Sheet
+      title="Weigh two by two"
+      aside={
+        <span className="small soft">
+          {comparisons.length} of {total} compared
+        </span>
+      }
+    >
+      <details open={comparisons.length > 0 && open.length > 0}>
+        <summary>Which of two matters more, and how much? Often easier than numbers.</summary>
+        <Trouble error={error} />
+        <div className="pairwise">
+          {ids.flatMap((a, index) =>
+            ids.slice(index + 1).map((b) => (
+              <div key={`${a} ${b}`} className={oddest?.includes(a) && oddest.includes(b) && consistencyRatio > CONSISTENT_UP_TO ? 'odd' : ''}>
+                <span>{nameOf(a)}</span>
+                <Form.Select size="sm" aria-label={`${nameOf(a)} against ${nameOf(b)}`} value={step(ratioOf(a, b))} onChange={(event) => set(a, b, event.target.value)}>
+                  <option value="">matters …</option>
+                  {STEPS.map(([ratio, words]) => (
+                    <option key={ratio} value={String(ratio)}>
+                      {words}
+                    </option>
+                  ))}
+                </Form.Select>
+                <span>{nameOf(b)}</span>
+              </div>
+            )),
+          )}
+        </div>
+        <p className="mb-2" role="status">
+          {open.length > 0 ? (
+            <>{open.length} are open and count as equal until they are compared.</>
+          ) : (
+            <>
+              Consistency ratio <b className="mono">{consistencyRatio.toFixed(2)}</b>:{' '}
+              {consistencyRatio <= CONSISTENT_UP_TO
+                ? 'the comparisons agree with each other.'
+                : `over ${CONSISTENT_UP_TO} some contradict each other. Look at ${oddest ? `${nameOf(oddest[0])} against ${nameOf(oddest[1])}` : 'them'} again.`}
+            </>
+          )}
+        </p>
+        <div className="row-line">
+          <span className="small">{criteria.map((criterion, index) => `${criterion.name} ${weights[index]}`).join(', ')}</span>
+          <Button size="sm" variant="outline" disabled={isLoading || comparisons.length === 0} onClick={() => void takeWeights()}>
+            Take these weights
+          </Button>
+        </div>
+      </details>
+    </Sheet>
+  );
+}

@@ -1,0 +1,91 @@
+import { newId } from '@marvet/core/domain/identity';
+import type { Role, Trial, TrialPatch } from '@marvet/core/domain/trial';
+import { Plus, X } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { KeptNumber, KeptText } from '../../parts/fields.tsx';
+import { useNotice } from '../../parts/notices.tsx';
+import { Sheet } from '../../parts/states.tsx';
+
+const ROBUSTNESS: Record<Role['robustness'], string> = { gentle: 'treated gently', normal: 'as usual', rough: 'breaks things' };
+
+/** For whom it is decided: how many there are, what they need, how roughly they treat gear, and what may be spent. */
+export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: TrialPatch) => void }) {
+  const tell = useNotice();
+  const { roles, budget } = trial;
+  const change = (id: string, values: Partial<Role>) => onChange({ roles: roles.map((role) => (role.id === id ? { ...role, ...values } : role)) });
+  const remove = (role: Role) => {
+    onChange({ roles: roles.filter((each) => each.id !== role.id) });
+    tell(`${role.name} is no longer counted`, () => onChange({ roles }));
+  };
+  return (
+    <Sheet
+      title="For whom, and for how much"
+      aside={
+        <Button
+          size="sm"
+          variant="outline"
+          onClick={() => onChange({ roles: [...roles, { id: newId(), name: `Role ${roles.length + 1}`, count: 1, needs: '', robustness: 'normal' }] })}
+        >
+          <Plus size={15} aria-hidden /> Role
+        </Button>
+      }
+    >
+      {roles.length === 0 ? (
+        <p className="soft">Two leads, six children, one budget: name who works with the gear, so that the verdict can say who gets what.</p>
+      ) : (
+        <div className="roles">
+          {roles.map((role) => (
+            <div key={role.id} className="role">
+              <KeptText label={`Name of role ${role.name}`} hideLabel maxLength={120} value={role.name} onKeep={(name) => name && change(role.id, { name })} />
+              <KeptNumber
+                label={`How many ${role.name}`}
+                hideLabel
+                size="sm"
+                min={1}
+                max={200}
+                value={role.count}
+                onKeep={(count) => change(role.id, { count: Math.round(count ?? 1) })}
+              />
+              <KeptText label={`What ${role.name} needs`} hideLabel maxLength={300} placeholder="needs" value={role.needs} onKeep={(needs) => change(role.id, { needs })} />
+              <Form.Select
+                size="sm"
+                aria-label={`How ${role.name} treats gear`}
+                value={role.robustness}
+                onChange={(event) => change(role.id, { robustness: event.target.value as Role['robustness'] })}
+              >
+                {Object.entries(ROBUSTNESS).map(([id, name]) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </Form.Select>
+              <Button size="sm" variant="plain" className="icon" aria-label={`Remove ${role.name}`} onClick={() => remove(role)}>
+                <X size={14} aria-hidden />
+              </Button>
+            </div>
+          ))}
+        </div>
+      )}
+      <div className="row-line align-items-end mt-2">
+        <KeptNumber
+          label="Budget"
+          size="sm"
+          min={0}
+          max={10_000_000}
+          value={budget?.amount ?? null}
+          onKeep={(amount) => onChange({ budget: amount === null ? null : { amount, currency: budget?.currency ?? 'EUR' } })}
+        />
+        <KeptText
+          label="Currency"
+          maxLength={3}
+          value={budget?.currency ?? 'EUR'}
+          onKeep={(currency) => /^[A-Za-z]{3}$/.test(currency) && budget && onChange({ budget: { ...budget, currency: currency.toUpperCase() } })}
+        />
+        <span className="small soft mb-1">
+          for {roles.reduce((sum, role) => sum + role.count, 0)} people. Kept for the verdict’s allocation; prices in other currencies are not converted.
+        </span>
+      </div>
+    </Sheet>
+  );
+}
