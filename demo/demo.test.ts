@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { chainBurden } from '@marvet/core/chain/burden';
+import { checkJoints } from '@marvet/core/chain/joints';
 import { stationCautions } from '@marvet/core/domain/caution';
 import { weightShares } from '@marvet/core/domain/criterion';
 import { conditionKey } from '@marvet/core/domain/factor';
@@ -12,7 +13,9 @@ import { compareTakes } from '@marvet/core/plan/compare';
 import { matchFile } from '@marvet/core/plan/matchFile';
 import { matrixSize } from '@marvet/core/plan/matrix';
 import { changesBetween } from '@marvet/core/plan/order/changeCost';
+import { type WorkedOutPlan, workOutPlan } from '@marvet/core/plan/workOut';
 import { describe, expect, it } from 'vitest';
+import { COSTUME } from './costume.ts';
 import { demoId } from './ids.ts';
 import { CHAINS, ITEMS, SIMULATED } from './kit.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS } from './places.ts';
@@ -23,7 +26,7 @@ const items = new Map(ITEMS.map((item) => [item.id, item]));
 
 describe('the demo bundle', () => {
   it('is valid, with no identity given twice', () => {
-    const bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE] });
+    const bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
     const ids = bundle.trials.flatMap((trial) => [
       trial.id,
       ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.sessions].flatMap((list) => list.map((row) => row.id)),
@@ -37,7 +40,7 @@ describe('the demo bundle', () => {
   });
 
   it('every link of every chain is in the library', () => {
-    for (const chain of [...SALTREACH.chains, ...WHEELHOUSE.chains]) {
+    for (const chain of [...SALTREACH.chains, ...WHEELHOUSE.chains, ...COSTUME.chains]) {
       expect(chain.links.length).toBeGreaterThanOrEqual(3);
       expect(chainBurden(chain, items).gaps).toEqual([]);
     }
@@ -132,5 +135,28 @@ describe('the wheelhouse trial', () => {
     expect(WHEELHOUSE.takes.length).toBe(8);
     expect(WHEELHOUSE.takes.every((take) => take.status === 'planned' && take.startedAtMs === null)).toBe(true);
     expect(WHEELHOUSE).toMatchObject({ files: [], sessions: [], expectations: [], verdictOpenedAtMs: null });
+  });
+});
+
+describe('the costume trial', () => {
+  const context = { chains: COSTUME.chains, items: ITEMS, stations: COSTUME.stations.map((station) => ({ ...station, trialId: COSTUME.id })), scripts: COSTUME.scripts };
+  const worked = workOutPlan(COSTUME.plan, context) as WorkedOutPlan;
+
+  it('lies on the table without slates, planned by covering pairs', () => {
+    expect(COSTUME).toMatchObject({ takes: [], files: [], plan: { design: { kind: 'pairs' } } });
+    expect(worked.built.takes.length).toBeGreaterThan(8);
+    expect(worked.built.takes.length).toBeLessThan(worked.takesOfDesign.full);
+  });
+
+  it('is not fair yet in a way that can be mended', () => {
+    expect(worked.foreseen.length).toBeGreaterThan(0);
+    for (const finding of worked.foreseen) expect(finding.remedies.length).toBeGreaterThan(0);
+  });
+
+  it('has a split whose second half does not go together: what the checks of Kit find is in the demo', () => {
+    const camera = COSTUME.chains.find((chain) => chain.split !== null)!;
+    const found = checkJoints(camera, items).map((finding) => finding.sentence);
+    expect(found).toContainEqual(expect.stringContaining('takes mini-jack, 3-pole'));
+    expect(found).toContainEqual(expect.stringContaining('gives plug-in'));
   });
 });

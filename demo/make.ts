@@ -3,6 +3,7 @@ import { availableParallelism } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { type Bundle, bundleSchema } from '@marvet/core/formats/bundle';
+import { COSTUME } from './costume.ts';
 import { ITEMS } from './kit.ts';
 import { SALTREACH } from './saltreach.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
@@ -30,7 +31,7 @@ async function make(folder: string): Promise<void> {
       });
     }),
   );
-  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE] });
+  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
   writeFileSync(join(folder, 'bundle.json.part'), JSON.stringify(bundle));
   renameSync(join(folder, 'bundle.json.part'), join(folder, 'bundle.json'));
 }

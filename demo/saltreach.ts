@@ -175,6 +175,16 @@ const CRITERIA: BundledTrial['criteria'] = [
   }),
 ];
 
+/** Criteria compared two by two, in the steps that the page offers; close to the weights, not quite free of contradiction. */
+const STEPS = [1 / 7, 1 / 5, 1 / 3, 1 / 2, 1, 2, 3, 5, 7];
+const COMPARISONS = CRITERIA.flatMap((first, index) =>
+  CRITERIA.slice(index + 1).map((second) => ({
+    firstId: first.id,
+    secondId: second.id,
+    ratio: STEPS.reduce((best, step) => (Math.abs(Math.log((step * second.weight) / first.weight)) < Math.abs(Math.log((best * second.weight) / first.weight)) ? step : best), 1),
+  })),
+);
+
 const MARKS: [string, hidden: number, locks: number, remark: string][] = [
   ['FT', 5, 2, 'Plain jack, came out twice.'],
   ['QO', 8, 9, ''],
@@ -249,11 +259,7 @@ export const SALTREACH: BundledTrial = {
     { id: demoId('role', 'passengers'), name: 'Passengers', count: 4, needs: 'a line each, out of the box', robustness: 'normal' },
   ],
   budget: { amount: 6000, currency: 'EUR' },
-  comparisons: [
-    { firstId: demoId('criterion', 'snr'), secondId: demoId('criterion', 'words'), ratio: 1 },
-    { firstId: demoId('criterion', 'snr'), secondId: demoId('criterion', 'natural'), ratio: 2 },
-    { firstId: demoId('criterion', 'words'), secondId: demoId('criterion', 'natural'), ratio: 2 },
-  ],
+  comparisons: COMPARISONS,
   verdictOpenedAtMs: DAY_MS + 2 * 86_400_000,
   criteria: CRITERIA,
   chains: CHAINS,

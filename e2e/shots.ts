@@ -30,6 +30,12 @@ const stage =
     await page.locator('.desk .sheet, .desk .drop').first().waitFor();
   };
 
+/** Opens a part of a plan and waits until it is worked out. */
+const worked = (path: string, trial: string) => async (page: Page, address: string) => {
+  await stage(path, trial)(page, address);
+  await page.getByText('Working it out').waitFor({ state: 'detached' });
+};
+
 /** Two takes that may not be compared, picked up into the tray. */
 async function pickUnfairPair(page: Page): Promise<void> {
   await page.getByRole('checkbox', { name: /Take 01 Quoinholt Osier/ }).check();
@@ -44,13 +50,16 @@ const SHOTS: Shot[] = [
     name: 'levels',
     size: WIDE,
     go: async (page, address) => {
-      await stage('kit?voice=raised')(page, address);
+      await stage('kit?part=levels&voice=raised')(page, address);
       const levels = page.getByRole('region', { name: 'Levels through the chain' });
       await levels.locator('svg.recharts-surface').first().waitFor();
       await levels.evaluate((sheet) => sheet.scrollIntoView());
     },
   },
+  { name: 'preflight', size: WIDE, go: stage('kit?part=preflight') },
   { name: 'plan', size: WIDE, go: stage('plan') },
+  { name: 'plan-design', size: WIDE, go: worked('plan?part=design', 'Fishwife costume') },
+  { name: 'plan-day', size: WIDE, theme: 'dusk', go: worked('plan?part=day', 'Fishwife costume') },
   { name: 'run-sheet', size: WIDE, go: stage('plan/run-sheet') },
   { name: 'field', size: WIDE, go: stage('field', 'Wheelhouse boom') },
   { name: 'field-phone', size: PHONE, go: stage('field', 'Wheelhouse boom') },
@@ -87,7 +96,6 @@ const SHOTS: Shot[] = [
   { name: 'blind', size: WIDE, theme: 'dusk', go: blind },
   { name: 'blind-phone', size: PHONE, go: blind },
   { name: 'verdict', size: WIDE, go: stage('verdict') },
-  { name: 'verdict-dusk', size: WIDE, theme: 'dusk', go: stage('verdict') },
   { name: 'report', size: WIDE, go: stage('verdict/report') },
 ];
 

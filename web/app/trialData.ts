@@ -1,8 +1,8 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import { CONDITION_KINDS, EXTRA_KINDS, type FactorKind } from '@marvet/core/domain/factor';
+import { CONDITION_KINDS, type FactorKind } from '@marvet/core/domain/factor';
 import type { Take } from '@marvet/core/domain/take';
 import type { Compared } from '@marvet/core/plan/compare';
-import { conditionWords, levelLabel } from '@marvet/core/plan/words';
+import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/words';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { useChainsQuery } from './api/records.ts';
@@ -23,8 +23,6 @@ export interface TrialWords {
   condition(take: Pick<Take, 'condition'>): string;
 }
 
-const FIRST_TOLD = ['station', 'distance', 'windscreen', 'script'] as const;
-
 export function useTrialWords(trialId: string): TrialWords {
   const { data: chains } = useChainsQuery(trialId);
   const { data: plan } = usePlanQuery(trialId);
@@ -32,7 +30,7 @@ export function useTrialWords(trialId: string): TrialWords {
     const factors = plan?.factors ?? [];
     const label = (kind: FactorKind, levelId: string) => levelLabel(factors, kind, levelId);
     const varied = CONDITION_KINDS.filter((kind) => (factors.find((factor) => factor.kind === kind)?.levels.filter((level) => level.ticked).length ?? 0) > 1);
-    const order = [...FIRST_TOLD, ...EXTRA_KINDS].filter((kind) => varied.includes(kind));
+    const order = TOLD.filter((kind) => varied.includes(kind));
     return {
       chains: new Map((chains ?? []).map((chain) => [chain.id, chain])),
       label,

@@ -4,16 +4,30 @@ import { levelOfTake, type PlannedTake } from '../gather.ts';
 
 export type ChangeCosts = Pick<PlanDraft, 'changeTimesS' | 'changeExceptions'>;
 
+/**
+ * Whether two takes are rigged alike: one records no candidate that the other does not. Who is left out
+ * of a take stays on the talker.
+ */
+function sameRig(fromIds: string, toIds: string): boolean {
+  const [few, many] = [fromIds.split(','), toIds.split(',')].sort((a, b) => a.length - b.length) as [string[], string[]];
+  return few.every((id) => many.includes(id));
+}
+
 /** Seconds to change one factor from one level to another; an exception goes before the factor's own time. */
 export function changeS(costs: ChangeCosts, kind: FactorKind, fromId: string, toId: string): number {
-  if (fromId === toId) return 0;
+  if (fromId === toId || (kind === 'candidate' && sameRig(fromId, toId))) return 0;
   const exception = costs.changeExceptions.find((each) => each.kind === kind && each.fromId === fromId && each.toId === toId);
   return exception?.seconds ?? costs.changeTimesS[kind];
 }
 
 /** Factors whose level changes from one take to the next; at the first take all that it has a level of. */
 export function changesBetween(before: PlannedTake | null, after: PlannedTake): FactorKind[] {
-  return FACTOR_KINDS.filter((kind) => (before === null ? levelOfTake(after, kind) !== '' : levelOfTake(before, kind) !== levelOfTake(after, kind)));
+  return FACTOR_KINDS.filter((kind) => {
+    const to = levelOfTake(after, kind);
+    if (before === null) return to !== '';
+    const from = levelOfTake(before, kind);
+    return from !== to && !(kind === 'candidate' && sameRig(from, to));
+  });
 }
 
 /** Takes as numbers, for the search of an order: a level index for each take and factor, and a cost for each pair of levels. */

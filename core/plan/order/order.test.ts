@@ -4,7 +4,7 @@ import { DEFAULT_CHANGE_TIMES, type OrderRules, type PlanDraft } from '../../dom
 import { planOf, takesOf } from '../../testing/plans.ts';
 import { type PlannedTake, takeKey } from '../gather.ts';
 import { orderBoundS } from './bound.ts';
-import { type ChangeCosts, changeS, costTable, pathCostS } from './changeCost.ts';
+import { type ChangeCosts, changeS, changesBetween, costTable, pathCostS } from './changeCost.ts';
 import { exactOrder } from './exact.ts';
 import { orderTakes } from './orderTakes.ts';
 import { searchOrder } from './search.ts';
@@ -71,6 +71,17 @@ describe('cost of a change', () => {
     // Takes 0 to 3 are station 1 bare, station 1 fur, station 2 bare, station 2 fur.
     expect(pathCostS(table, [0, 1, 2, 3])).toBe(90 + (900 + 20) + 90);
     expect(pathCostS(table, [0, 1, 3, 2])).toBe(90 + 900 + 20);
+  });
+});
+
+describe('the rig', () => {
+  it('stays while one take records no candidate that the other does not, and changes else', () => {
+    const [both] = takesOf(planOf({ candidate: 2 }), true) as [PlannedTake];
+    const first = { ...both, candidateIds: ['candidate1'] };
+    const second = { ...both, candidateIds: ['candidate2'] };
+    expect(changesBetween(both, first)).toEqual([]);
+    expect(changesBetween(first, both)).toEqual([]);
+    expect(changesBetween(first, second)).toEqual(['candidate']);
   });
 });
 

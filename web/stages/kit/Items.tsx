@@ -54,7 +54,7 @@ export function Items({ items }: { items: Item[] }) {
           <table className="plain">
             <thead>
               <tr>
-                <th>Item</th>
+                <th style={{ minWidth: 210 }}>Item</th>
                 <th>Kind</th>
                 <th>Pattern</th>
                 <th className="num">Price</th>

@@ -129,6 +129,8 @@ function oneOf(values: readonly number[], asked: string | null, otherwise: numbe
   return values.find((value) => String(value) === asked) ?? otherwise;
 }
 
+const headroomText = (db: number) => `${Math.abs(db).toFixed(0)} dB ${db < 0 ? 'too little for' : 'over'}`;
+
 function sentence(run: LevelRun): string {
   const parts: string[] = [];
   if (run.averageDbfs !== null && run.peakDbfs !== null) {
@@ -141,6 +143,11 @@ function sentence(run: LevelRun): string {
           : `${over.name} would clip first, ${over.peakHeadroomDb.toFixed(0)} dB above these peaks.`,
       );
     }
+  }
+  for (const { name, safetyHeadroomDb, peakHeadroomDb, float } of run.stages) {
+    if (safetyHeadroomDb !== null) parts.push(`The safety track of ${name} keeps ${headroomText(safetyHeadroomDb)} these peaks.`);
+    if (float && peakHeadroomDb !== null)
+      parts.push(`${name} stores float: its gain cannot clip, only its input, ${headroomText(peakHeadroomDb)} these peaks; what clips before it stays clipped.`);
   }
   if (run.practicalFloorDb !== null && run.noisiest !== null) {
     parts.push(`With the voice at −23 the chain alone has a noise floor of ${signed(run.practicalFloorDb, 0)} dB A; ${run.stages[run.noisiest]?.name} adds most of it.`);

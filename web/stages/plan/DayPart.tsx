@@ -68,17 +68,17 @@ export function DayPart(props: PlanPartProps) {
             <p className="soft mb-0">Give the day a start.</p>
           ) : (
             <>
-              <ul className="plain-list">
+              <dl className="facts mb-2">
                 {(result?.sunsets ?? []).map(({ stationId, sunriseMs, sunsetMs }) => (
-                  <li key={stationId}>
-                    <b>{nameOf(stationId)}</b>
-                    <span>
+                  <div key={stationId} className="fact">
+                    <dt>{nameOf(stationId)}</dt>
+                    <dd>
                       {sunsetMs === null ? 'the sun does not set or rise' : `sun from ${sunriseMs === null ? '?' : clockText(sunriseMs)} to ${clockText(sunsetMs)}`}
                       {stations.find((station) => station.id === stationId)?.needsDaylight && ', needs daylight'}
-                    </span>
-                  </li>
+                    </dd>
+                  </div>
                 ))}
-              </ul>
+              </dl>
               {result?.sunsets.length === 0 && <p className="soft">Give stations a position, and the sun is worked out for each.</p>}
               <p className="small soft mb-0">
                 Computed for a level horizon, times of this computer’s zone. Hills and cloud take light away earlier; twilight is not counted as light.

@@ -1,5 +1,5 @@
-import type { FactorKind } from '@marvet/core/domain/factor';
-import { levelLabel } from '@marvet/core/plan/words';
+import { type PlannedTake, takeKey } from '@marvet/core/plan/gather';
+import { conditionWords } from '@marvet/core/plan/words';
 import { Sheet } from '../../parts/states.tsx';
 import type { PlanPartProps } from './planPart.ts';
 
@@ -9,6 +9,10 @@ const SHOWN = 6;
 export function DropFirst({ plan, worked }: PlanPartProps) {
   if (!worked || worked.dropFirst.length === 0) return null;
   const saved = (takeIndex: number) => Math.max(1, Math.round((worked.time.takes[takeIndex]?.takeS ?? 0) / 60));
+  const isRepeat = (takeIndex: number) => {
+    const key = takeKey(worked.built.takes[takeIndex] as PlannedTake);
+    return worked.built.takes.some((take, index) => index !== takeIndex && takeKey(take) === key);
+  };
   return (
     <Sheet title="If it gets late, drop in this order">
       <ol className="drop-list">
@@ -17,17 +21,16 @@ export function DropFirst({ plan, worked }: PlanPartProps) {
           return (
             take && (
               <li key={takeIndex}>
-                Take {takeIndex + 1},{' '}
-                {Object.entries(take.condition)
-                  .map(([kind, id]) => levelLabel(plan.factors, kind as FactorKind, id))
-                  .join(', ')}
+                Take {takeIndex + 1}, {conditionWords(plan.factors, take.condition).join(', ')}
                 <span className="small soft">
                   {' '}
                   saves {saved(takeIndex)} min and its changes;{' '}
                   {lostForGood > 0
                     ? `${lostForGood} ${lostForGood === 1 ? 'comparison is' : 'comparisons are'} lost for good`
                     : lossComparisons === 0
-                      ? 'nothing is lost'
+                      ? isRepeat(takeIndex)
+                        ? 'a repeat: nothing is lost'
+                        : 'no fair pair is lost, averages rest on less'
                       : 'others give what it gives, with less certainty'}
                 </span>
               </li>

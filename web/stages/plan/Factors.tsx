@@ -12,6 +12,7 @@ import { useNotice } from '../../parts/notices.tsx';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
+import { ScriptCards } from './ScriptCards.tsx';
 import { ScriptDialog } from './ScriptDialog.tsx';
 import { StationDialog } from './StationDialog.tsx';
 
@@ -117,9 +118,12 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                 </Button>
               )}
               {kind === 'script' && (
-                <Button size="sm" variant="outline" onClick={() => setScript('new')}>
-                  <Plus size={14} aria-hidden /> Script
-                </Button>
+                <>
+                  <Button size="sm" variant="outline" onClick={() => setScript('new')}>
+                    <Plus size={14} aria-hidden /> Script
+                  </Button>
+                  <ScriptCards trialId={trialId} scripts={scripts} />
+                </>
               )}
               {!RECORDS.includes(kind) && <NewLevel factor={factor} onAdd={setFactor} />}
             </fieldset>

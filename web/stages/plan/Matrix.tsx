@@ -5,6 +5,7 @@ import { isExcluded, planKinds, tickedLevels } from '@marvet/core/plan/matrix';
 import { useMemo } from 'react';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { factorName } from './planPart.ts';
 
 const MOST_SHOWN = 6000;
 type Row = { kind: FactorKind; level: Level }[];
@@ -83,7 +84,12 @@ export function Matrix({ plan, chains, chosen, onChange }: MatrixProps) {
           <thead>
             <tr>
               <th rowSpan={2}>station</th>
-              <th rowSpan={2}>{down.slice(1).join(', ')}</th>
+              <th rowSpan={2}>
+                {down
+                  .slice(1)
+                  .map((kind) => factorName(plan, kind))
+                  .join(', ')}
+              </th>
               {levels('candidate').map((candidate) => (
                 <th key={candidate.id} colSpan={levels('distance').length} className="matrix-tape">
                   <Mark chain={chains.find((chain) => chain.id === candidate.id)} />

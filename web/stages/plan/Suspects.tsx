@@ -36,16 +36,17 @@ export function Suspects({ search, state, onChange }: SuspectsProps) {
                 onKeep={(instead) => onChange({ ...search, suspects: search.suspects.map((each) => (each.id === suspect.id ? { ...each, instead } : each)) })}
               />
             </span>
-            <Button
-              size="sm"
-              variant="plain"
-              className="icon"
-              disabled={begun}
-              aria-label={`Take ${suspect.name} off the list`}
-              onClick={() => onChange({ ...search, suspects: search.suspects.filter((each) => each.id !== suspect.id) })}
-            >
-              <X size={14} aria-hidden />
-            </Button>
+            {!begun && (
+              <Button
+                size="sm"
+                variant="plain"
+                className="icon"
+                aria-label={`Take ${suspect.name} off the list`}
+                onClick={() => onChange({ ...search, suspects: search.suspects.filter((each) => each.id !== suspect.id) })}
+              >
+                <X size={14} aria-hidden />
+              </Button>
+            )}
           </li>
         ))}
       </ul>

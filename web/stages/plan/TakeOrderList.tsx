@@ -1,6 +1,5 @@
-import type { FactorKind } from '@marvet/core/domain/factor';
 import { type PlannedTake, takeKey } from '@marvet/core/plan/gather';
-import { levelLabel } from '@marvet/core/plan/words';
+import { conditionWords } from '@marvet/core/plan/words';
 import { ArrowDown, ArrowUp, Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -23,11 +22,6 @@ export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps)
     const others = pins.filter((each) => each.position !== to && (each.position !== from || each.key !== key));
     onChange({ order: { ...plan.order, pinned: to === null ? others : [...others, { key, position: to }] } });
   };
-  const label = (kind: FactorKind, id: string) => levelLabel(plan.factors, kind, id);
-  const conditionText = (take: PlannedTake) =>
-    Object.entries(take.condition)
-      .map(([kind, id]) => label(kind as FactorKind, id))
-      .join(', ');
   const shown = all ? takes : takes.slice(0, SHOWN_AT_FIRST);
   return (
     <Sheet
@@ -44,7 +38,7 @@ export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps)
       <ol className="take-order">
         {shown.map((take, position) => {
           const changed = worked.time.takes[position]?.changed ?? [];
-          const text = conditionText(take);
+          const text = conditionWords(plan.factors, take.condition).join(', ');
           const pinned = isPinned(take, position);
           return (
             <li key={`${takeKey(take)} ${position}`} className={changed.includes('station') ? 'new-station' : ''}>

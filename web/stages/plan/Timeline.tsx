@@ -1,6 +1,5 @@
-import type { FactorKind } from '@marvet/core/domain/factor';
 import type { DayEntry } from '@marvet/core/plan/day/schedule';
-import { levelLabel } from '@marvet/core/plan/words';
+import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/words';
 import { clockText } from '../../parts/dateText.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { Sheet } from '../../parts/states.tsx';
@@ -20,10 +19,8 @@ export function Timeline({ plan, worked, chains }: PlanPartProps) {
       return entry.changed.includes('station')
         ? `To ${levelLabel(plan.factors, 'station', take?.condition.station ?? '')}`
         : `Change ${entry.changed.map((kind) => factorName(plan, kind)).join(', ')}`;
-    return `Take ${entry.takeIndex + 1}: ${Object.entries(take?.condition ?? {})
-      .filter(([kind]) => kind !== 'station')
-      .map(([kind, id]) => levelLabel(plan.factors, kind as FactorKind, id))
-      .join(', ')}`;
+    const words = take ? conditionWords(plan.factors, take.condition, TOLD.slice(1)) : [];
+    return `Take ${entry.takeIndex + 1}: ${words.join(', ')}`;
   };
   return (
     <Sheet title="The day">

@@ -10,6 +10,23 @@ import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { CriterionWhere } from './CriterionWhere.tsx';
 import { DesirabilityPreview } from './DesirabilityPreview.tsx';
 
+/** What is often listened for and inspected, with what the ends of the scale mean. */
+const OFTEN = {
+  listened: [
+    { name: 'Words are clear', worstWords: 'had to guess', bestWords: 'every word at once' },
+    { name: 'Sounds like the person', worstWords: 'a telephone', bestWords: 'as standing there' },
+    { name: 'Blends with the boom', worstWords: 'another room', bestWords: 'cannot tell the cut' },
+  ],
+  inspected: [
+    { name: 'Build', worstWords: 'broke on the day', bestWords: 'would survive a drop' },
+    { name: 'Connector', worstWords: 'fell out', bestWords: 'locks, silent when pulled' },
+    { name: 'Display in sun', worstWords: 'unreadable', bestWords: 'read at arm’s length' },
+    { name: 'Cable', worstWords: 'kinks and rustles', bestWords: 'coils, silent' },
+    { name: 'Concealment', worstWords: 'shows in every frame', bestWords: 'nobody finds it' },
+    { name: 'Accessories', worstWords: 'all sold apart', bestWords: 'ready out of the box' },
+  ],
+};
+
 interface CriterionDialogProps {
   trialId: string;
   criterion: Criterion | null;
@@ -66,6 +83,25 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
       <Field label="Name" error={errors.name?.message}>
         {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
       </Field>
+      {kind !== 'measured' && (
+        <div className="row-line small">
+          <span className="soft">Often asked:</span>
+          {OFTEN[kind].map(({ name, worstWords, bestWords }) => (
+            <button
+              key={name}
+              type="button"
+              className="btn btn-plain btn-sm"
+              onClick={() => {
+                form.setValue('name', name);
+                form.setValue('worstWords', worstWords);
+                form.setValue('bestWords', bestWords);
+              }}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+      )}
       <div className="row-line" role="radiogroup" aria-label="Judged by">
         {(['measured', 'listened', 'inspected'] as const).map((each) => (
           <Form.Check key={each} type="radio" id={`kind-${each}`} name="kind" label={each} checked={kind === each} onChange={() => chooseKind(each)} />

@@ -27,7 +27,7 @@ export function DesirabilityPreview({ best, worst, unit, limit }: DesirabilityPr
   const points = [low, Math.min(best, worst), Math.max(best, worst), high].map((value) => `${x(value)},${y(desirability(value, best, worst))}`).join(' ');
   return (
     <div className="desirability">
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={`From 0 at ${plainNumber(worst)} ${unit} to 100 at ${plainNumber(best)} ${unit}`}>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + 22}`} role="img" aria-label={`From 0 at ${plainNumber(worst)} ${unit} to 100 at ${plainNumber(best)} ${unit}`}>
         {limit && (
           <rect
             className="ruled-out"
@@ -37,8 +37,14 @@ export function DesirabilityPreview({ best, worst, unit, limit }: DesirabilityPr
             height={HEIGHT}
           />
         )}
+        <path className="axes" d={`M0 0 V${HEIGHT} H${WIDTH}`} />
         <polyline points={points} />
         {good !== null && <circle cx={x(tried)} cy={y(good)} r={5} />}
+        {[worst, best].map((value) => (
+          <text key={value} x={x(value)} y={HEIGHT + 16} textAnchor="middle">
+            {plainNumber(value)}
+          </text>
+        ))}
       </svg>
       <label className="small">
         <span className="soft">Try a value ({unit})</span>

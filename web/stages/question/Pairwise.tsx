@@ -63,7 +63,7 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
         </span>
       }
     >
-      <details open={comparisons.length > 0 && open.length > 0}>
+      <details>
         <summary>Which of two matters more, and how much? Often easier than numbers.</summary>
         <Trouble error={error} />
         <div className="pairwise">

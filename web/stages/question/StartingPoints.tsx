@@ -1,3 +1,4 @@
+import type { Design } from '@marvet/core/domain/plan';
 import { STARTING_POINTS, type StartingPointId } from '@marvet/core/domain/startingPoint';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -5,6 +6,14 @@ import Modal from 'react-bootstrap/Modal';
 import { useStartFromMutation } from '../../app/api/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Trouble } from '../../parts/states.tsx';
+
+const DESIGN_NAMES: Record<Design['kind'], string> = {
+  full: 'the full matrix',
+  pairs: 'pairs covered',
+  effects: 'effects kept',
+  'one change': 'one change at a time',
+  ladder: 'a ladder',
+};
 
 /** Common questions to start from, each with what it sets and why; all of it can be changed afterwards. */
 export function StartingPoints({ trialId, replaces, onClose }: { trialId: string; replaces: number; onClose: () => void }) {
@@ -48,14 +57,14 @@ export function StartingPoints({ trialId, replaces, onClose }: { trialId: string
             </div>
             <div className="small">
               <b>Varied</b>: {point.factors.map(({ kind, labels }) => `${kind} (${labels.join(', ')})`).join('; ')}. <b>Scripts</b> besides the usual ones:{' '}
-              {point.scripts.map((script) => script.name).join(', ')}. <b>Design</b>: {point.design}.
+              {point.scripts.map((script) => script.name).join(', ')}. <b>Design</b>: {DESIGN_NAMES[point.design]}.
             </div>
           </div>
         )}
       </Modal.Body>
       <Modal.Footer>
         <Trouble error={error} />
-        {replaces > 0 && <span className="small soft grow">The {replaces} criteria of now go to the bin; scripts and levels stay.</span>}
+        {replaces > 0 && <span className="small soft grow">The {replaces} criteria that there are go to the bin; scripts and levels stay.</span>}
         <Button variant="outline" onClick={onClose}>
           Cancel
         </Button>

@@ -1,0 +1,139 @@
+import { NO_SETTINGS } from '@marvet/core/domain/chain';
+import { setupKey } from '@marvet/core/domain/factor';
+import { STARTING_POINTS } from '@marvet/core/domain/startingPoint';
+import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
+import type { BundledTrial } from '@marvet/core/formats/bundle';
+import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
+import { matrixSetups } from '@marvet/core/plan/matrix';
+import { startPlan } from '@marvet/core/plan/startPlan';
+import { demoId } from './ids.ts';
+
+const TRIAL_ID = demoId('trial', 'costume');
+const own = (...words: (string | number)[]) => demoId('costume', ...words);
+const DAY_MS = Date.UTC(2026, 4, 27, 7, 30, 0);
+const POINT = STARTING_POINTS.find((point) => point.id === 'hidden lavalier')!;
+
+type Links = [item: string, settings?: Partial<typeof NO_SETTINGS>][];
+const SET = { lowCutHz: 80, limiter: false, noiseReduction: false, sampleRateHz: 48_000 } as const;
+
+/** Two lavaliers, and one boom microphone whose line is split to recorder and camera. */
+const CHAINS: BundledTrial['chains'] = (
+  [
+    ['OS', 'Osier at the breastbone', [['qo-mic'], ['qo-tx', { ...SET, gainDb: 18 }], ['qo-rx']], 'breastbone, under the apron', null],
+    ['HE', 'Heron at the collar', [['wh-mic'], ['wh-tx', { ...SET, gainDb: 16 }], ['wh-rx']], 'under the collar', null],
+    ['BR', 'Boom to the recorder', [['bm-mic'], ['bm-pole'], ['recorder', { ...SET, gainDb: 38, wordLength: '24 bit', power: 'phantom 48 V' }]], 'from above', null],
+    [
+      'BC',
+      'Same boom to the camera',
+      [['bm-mic'], ['bm-pole'], ['camera', { ...SET, gainDb: 20, wordLength: '16 bit', sampleRateHz: 44_100, automaticLevel: true }]],
+      'from above',
+      'BR',
+    ],
+  ] as [letters: string, name: string, links: Links, placement: string, splitOf: string | null][]
+).map(([letters, name, links, placement, splitOf], position) => ({
+  id: own('chain', letters),
+  name,
+  links: links.map(([key, settings]) => ({ itemId: demoId('item', key), settings: { ...NO_SETTINGS, ...settings } })),
+  rig: { placement, onSkin: letters === 'OS' },
+  split: splitOf ? { chainId: own('chain', splitOf), links: 2 } : null,
+  candidate: true,
+  tape: { kind: position + 1, letters },
+  remark: '',
+  position,
+}));
+
+const STATIONS: BundledTrial['stations'] = [
+  {
+    id: own('station', 1),
+    name: 'sail loft',
+    surfaces: 'boards, hanging canvas',
+    noise: 'quiet, gulls on the roof',
+    indoors: true,
+    latitudeDeg: 54.5318,
+    longitudeDeg: 9.0228,
+    needsDaylight: false,
+    hazards: [],
+    remark: '',
+    position: 0,
+  },
+  {
+    id: own('station', 2),
+    name: 'market quay',
+    surfaces: 'cobbles, open water',
+    noise: 'carts, voices, wind from the west',
+    indoors: false,
+    latitudeDeg: 54.5325,
+    longitudeDeg: 9.024,
+    needsDaylight: true,
+    hazards: ['road', 'water'],
+    remark: 'The quay is open to carts until nine.',
+    position: 1,
+  },
+];
+
+const SCRIPTS: BundledTrial['scripts'] = [STARTING_SCRIPTS[0]!, ...POINT.scripts, STARTING_SCRIPTS.at(-1)!].map((script, position) => ({
+  ...script,
+  id: own('script', position),
+  position,
+}));
+
+function plan(): BundledTrial['plan'] {
+  const started = startPlan(alignPlan(emptyPlan(), { candidate: CHAINS, station: STATIONS, script: SCRIPTS }), POINT);
+  const factors = started.factors.map((factor) =>
+    factor.kind === 'windscreen'
+      ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id !== 'fur' })) }
+      : factor.kind === 'placement'
+        ? {
+            ...factor,
+            name: 'Apron',
+            levels: [
+              { id: 'tied', label: 'apron tied', value: null, ticked: true },
+              { id: 'loose', label: 'apron loose', value: null, ticked: true },
+            ],
+          }
+        : factor,
+  );
+  // Nobody would stand on the quay without foam; and so foam and place can no longer be told apart.
+  const leftOut = matrixSetups(factors)
+    .filter((setup) => setup.station === own('station', 2) && setup.windscreen === 'bare')
+    .map(setupKey);
+  return {
+    ...started,
+    factors,
+    leftOut,
+    design: { ...started.design, kind: 'pairs' },
+    rules: [{ id: own('rule', 1), kind: 'windscreen', levelIds: ['foam'], withKind: 'station', withLevelIds: [own('station', 1)] }],
+    together: false,
+    order: { counterbalanced: false, blockedBy: 'none', pinned: [] },
+    changeExceptions: [{ kind: 'station', fromId: own('station', 2), toId: own('station', 1), seconds: 1500 }],
+    day: { startsAtMs: DAY_MS, endsAtMs: DAY_MS + 3 * 3_600_000, breaks: [{ startsAtMs: DAY_MS + 90 * 60_000, lengthMin: 20 }], batteryChangeMin: 5 },
+  };
+}
+
+/** A trial as it lies on the kitchen table the night before: a starting point, a plan that is not fair yet, no slates. */
+export const COSTUME: BundledTrial = {
+  id: TRIAL_ID,
+  name: 'Fishwife costume',
+  question: 'Which lavalier hides under the fishwife’s apron and still blends with the boom?',
+  use: POINT.use,
+  place: 'Saltreach: sail loft and market quay',
+  createdAtMs: Date.UTC(2026, 4, 26, 19, 0, 0),
+  verdictOpenedAtMs: null,
+  expectations: [{ person: 'Mixer', candidateId: own('chain', 'OS'), reason: 'Its cap lifts what wool takes away.', sealedAtMs: Date.UTC(2026, 4, 26, 19, 30, 0) }],
+  preflight: [],
+  roles: [
+    { id: own('role', 1), name: 'Fishwife', count: 1, needs: 'shouts and whispers, bends over barrels', robustness: 'rough' },
+    { id: own('role', 2), name: 'Customers', count: 3, needs: 'a line each', robustness: 'normal' },
+  ],
+  budget: { amount: 4000, currency: 'EUR' },
+  comparisons: [],
+  criteria: POINT.criteria.map((criterion, position) => ({ ...criterion, id: own('criterion', position), position })),
+  chains: CHAINS,
+  stations: STATIONS,
+  scripts: SCRIPTS,
+  plan: plan(),
+  marks: [],
+  takes: [],
+  files: [],
+  sessions: [],
+};
