@@ -4,7 +4,7 @@ import { join, resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { type Bundle, bundleSchema } from '@marvet/core/formats/bundle';
 import { COSTUME } from './costume.ts';
-import { ITEMS } from './kit.ts';
+import { ITEMS } from './items.ts';
 import { SALTREACH } from './saltreach.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
 

@@ -11,7 +11,8 @@ import { matrixSetups } from '@marvet/core/plan/matrix';
 import { randomSource, seedOf } from '@marvet/core/simulate/random';
 import type { z } from 'zod';
 import { demoId } from './ids.ts';
-import { CANDIDATES, CHAINS, chainId, ITEMS } from './kit.ts';
+import { ITEMS } from './items.ts';
+import { CANDIDATES, CHAINS, chainId } from './kit.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS, scriptId, stationId } from './places.ts';
 
 const TRIAL_ID = demoId('trial', 'saltreach');

@@ -6,7 +6,7 @@ import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { reconcileTakes } from '@marvet/core/plan/reconcile';
 import { demoId } from './ids.ts';
-import { ITEMS } from './kit.ts';
+import { ITEMS } from './items.ts';
 
 const TRIAL_ID = demoId('trial', 'wheelhouse');
 const own = (...words: (string | number)[]) => demoId('wheelhouse', ...words);

@@ -18,7 +18,7 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
     .get('/', async (context) => {
       const ownerKind = parsed(photoOwnerSchema, context.req.query('ownerKind'));
       const photos = await store.photos.find({ where: { ownerKind, binnedAtMs: IsNull() }, order: { addedAtMs: 'ASC' } });
-      return context.json(photos.map(({ sha256: _bytes, ...photo }) => photo));
+      return context.json(photos.map(({ sha256: _bytes, binnedAtMs: _binned, ...photo }) => photo));
     })
     .post('/', async (context) => {
       const draft = parsed(photoDraftSchema, context.req.query());

@@ -1,17 +1,7 @@
-import { EntitySchema, type EntitySchemaColumnOptions } from 'typeorm';
+import { EntitySchema } from 'typeorm';
+import { flag, json, jsonOrNull, key, real, realOrNull, text, textOrNull, whole, wholeOrNull } from './columns.ts';
+import { ChainEntity, ItemEntity, MarkEntity, PhotoEntity, PreflightEntity } from './kitEntities.ts';
 import type * as rows from './rows.ts';
-
-const key: EntitySchemaColumnOptions = { type: 'text', primary: true };
-const text: EntitySchemaColumnOptions = { type: 'text' };
-const textOrNull: EntitySchemaColumnOptions = { type: 'text', nullable: true };
-const whole: EntitySchemaColumnOptions = { type: 'integer' };
-const wholeOrNull: EntitySchemaColumnOptions = { type: 'integer', nullable: true };
-const real: EntitySchemaColumnOptions = { type: 'real' };
-const realOrNull: EntitySchemaColumnOptions = { type: 'real', nullable: true };
-const flagOrNull: EntitySchemaColumnOptions = { type: 'boolean', nullable: true };
-const flag: EntitySchemaColumnOptions = { type: 'boolean' };
-const json: EntitySchemaColumnOptions = { type: 'simple-json' };
-const jsonOrNull: EntitySchemaColumnOptions = { type: 'simple-json', nullable: true };
 
 export const TrialEntity = new EntitySchema<rows.TrialRow>({
   name: 'trial',
@@ -36,16 +26,6 @@ export const ExpectationEntity = new EntitySchema<rows.ExpectationRow>({
   columns: { trialId: key, person: key, candidateId: text, reason: text, sealedAtMs: whole },
 });
 
-export const PreflightEntity = new EntitySchema<rows.PreflightRow>({
-  name: 'preflight',
-  columns: { trialId: key, key, person: text, atMs: whole },
-});
-
-export const PhotoEntity = new EntitySchema<rows.PhotoRow>({
-  name: 'photo',
-  columns: { id: key, ownerKind: text, ownerId: text, sha256: text, type: text, caption: text, addedAtMs: whole, binnedAtMs: wholeOrNull },
-});
-
 export const CriterionEntity = new EntitySchema<rows.CriterionRow>({
   name: 'criterion',
   columns: {
@@ -62,76 +42,6 @@ export const CriterionEntity = new EntitySchema<rows.CriterionRow>({
     worstWords: text,
     bestWords: text,
     dealbreaker: jsonOrNull,
-    remark: text,
-    position: whole,
-    binnedAtMs: wholeOrNull,
-  },
-});
-
-export const MarkEntity = new EntitySchema<rows.MarkRow>({
-  name: 'mark',
-  columns: { chainId: key, criterionId: key, trialId: text, points: realOrNull, remark: text },
-});
-
-export const ItemEntity = new EntitySchema<rows.ItemRow>({
-  name: 'item',
-  columns: {
-    id: key,
-    kind: text,
-    name: text,
-    price: realOrNull,
-    currency: text,
-    weightG: realOrNull,
-    pattern: textOrNull,
-    selfNoiseDba: realOrNull,
-    sensitivityMvPerPa: realOrNull,
-    maxSplDb: realOrNull,
-    inputMaxDbu: realOrNull,
-    inputNoiseDbuA: realOrNull,
-    gainMinDb: realOrNull,
-    gainMaxDb: realOrNull,
-    outputMaxDbu: realOrNull,
-    inputConnector: textOrNull,
-    outputConnector: textOrNull,
-    wiring: text,
-    powerNeeds: textOrNull,
-    powerGives: textOrNull,
-    balancedInput: flagOrNull,
-    balancedOutput: flagOrNull,
-    channels: whole,
-    owned: wholeOrNull,
-    sampleRatesHz: json,
-    wordLengths: json,
-    storageGb: realOrNull,
-    frequencyLowHz: realOrNull,
-    frequencyHighHz: realOrNull,
-    switches: text,
-    sizeMm: text,
-    cable: text,
-    moisture: text,
-    address: textOrNull,
-    inTheBox: text,
-    warrantyMonths: realOrNull,
-    adapterPrice: realOrNull,
-    batteryType: text,
-    batteryCount: whole,
-    runningTimeH: realOrNull,
-    remark: text,
-    binnedAtMs: wholeOrNull,
-  },
-});
-
-export const ChainEntity = new EntitySchema<rows.ChainRow>({
-  name: 'chain',
-  columns: {
-    id: key,
-    trialId: text,
-    name: text,
-    links: json,
-    rig: json,
-    split: jsonOrNull,
-    candidate: flag,
-    tape: json,
     remark: text,
     position: whole,
     binnedAtMs: wholeOrNull,
@@ -307,3 +217,5 @@ export const ENTITIES = [
   ListenerEntity,
   RatingEntity,
 ];
+
+export { ChainEntity, ItemEntity, MarkEntity, PhotoEntity, PreflightEntity };

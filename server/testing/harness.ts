@@ -12,6 +12,8 @@ import { openServices } from '../start.ts';
 export interface Harness {
   services: Services;
   call<Result = unknown>(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Result; headers: Headers; text: string }>;
+  /** A request whose body or answer is no JSON. */
+  raw(method: string, path: string, body?: Uint8Array): Promise<Response>;
   upload(trialId: string, name: string, bytes: Uint8Array): Promise<{ status: number; body: never }>;
   close(): Promise<void>;
 }
@@ -33,6 +35,7 @@ export async function openHarness(): Promise<Harness> {
   return {
     services,
     call,
+    raw: async (method, path, body) => app.request(`http://127.0.0.1/api${path}`, { method, headers: { host: '127.0.0.1' }, ...(body ? { body: body as never } : {}) }),
     async upload(trialId, name, bytes) {
       const response = await app.request(`http://127.0.0.1/api/trials/${trialId}/files?name=${encodeURIComponent(name)}`, {
         method: 'POST',
