@@ -12,10 +12,11 @@ import { measureFile } from '@marvet/core/measure/report';
 import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
 import { ChannelTracks } from '@marvet/core/measure/tracks/channelTracks';
 import { randomSource } from '@marvet/core/simulate/random';
+import { benchOrder } from './benchOrder.ts';
 
 /**
  * Prints how much audio each measure family gets through, in seconds of audio per second of processor
- * time on one core, and how long a warm start takes. Figures of one run belong together: machines differ.
+ * time on one core, how long takes are put into order, and how long a warm start takes. Figures of one run belong together: machines differ.
  */
 const RATE_HZ = 48_000;
 const LENGTH_S = 60;
@@ -77,6 +78,7 @@ for (const [name, seconds] of spent) console.log(`  ${name.padEnd(18)} ${(LENGTH
 const bytes = writeWav([signal, signal], { encoding: 'pcm', bitDepth: 24, sampleRateHz: RATE_HZ });
 const whole = throughput(() => void measureFile(bufferSource(bytes)), LENGTH_S);
 console.log(`  whole report of a stereo 24-bit file: ${whole.toFixed(0)} times real time (${(whole * 2).toFixed(0)} a channel)`);
+benchOrder();
 
 const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
 const start = process.hrtime.bigint();

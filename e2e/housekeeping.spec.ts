@@ -42,7 +42,7 @@ test('an empty start says what to do; a trial is made, renamed, copied, deleted 
 
 test('a form that is refused says which field and why, and keeps what was typed', async ({ page }) => {
   const { trialId } = await smallTrial(marvet.address);
-  await page.goto(`${marvet.address}/trials/${trialId}/kit`);
+  await page.goto(`${marvet.address}/trials/${trialId}/kit?part=library`);
   await page.getByRole('button', { name: 'Item', exact: true }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Name').fill('Reed capsule');
@@ -118,6 +118,7 @@ test('the plan: levels added, cells, rows and columns left out, candidates apart
   await expect(page.getByText('cells of 12')).toBeVisible();
   await expect(slates).toHaveText('Update slates: 1 new, 2 dropped');
   await page.getByRole('button', { name: 'All of Lodestar at 10 m' }).click();
+  await page.getByText('Design and fairness').click();
   await page.getByLabel('Candidates are recorded together, in one take').uncheck();
   await expect(page.getByText('takes, one a cell')).toBeVisible();
   await slates.click();

@@ -52,7 +52,9 @@ test('from a question to a verdict, on audio', async ({ page }) => {
   await page.getByRole('button', { name: 'New trial' }).click();
 
   await test.step('Question: criteria, a weight and its share, a dealbreaker', async () => {
-    await page.getByRole('button', { name: 'Start with five common ones' }).click();
+    await page.getByRole('button', { name: 'Start from a common question' }).click();
+    await page.getByRole('radio', { name: 'Any question' }).check();
+    await page.getByRole('button', { name: 'Start from this' }).click();
     await expect(page.getByText('5 criteria')).toBeVisible();
     await page.getByLabel('Weight of Voice over noise').fill('75');
     await page.getByLabel('Weight of Voice over noise').blur();
@@ -69,9 +71,11 @@ test('from a question to a verdict, on audio', async ({ page }) => {
 
   await test.step('Kit: items, chains in signal order, totals, marks', async () => {
     await stage(page, 'Kit');
+    await page.getByLabel('Parts of the kit').getByText('Library').click();
     await addItem(page, 'microphone', 'Osier capsule', '200');
     await addItem(page, 'transmitter', 'Weir transmitter', '400');
     await addItem(page, 'microphone', 'Sprat capsule', '60');
+    await page.getByLabel('Parts of the kit').getByText('Candidates').click();
     await addCandidate(page, 'Osier', ['Osier capsule', 'Weir transmitter']);
     await addCandidate(page, 'Sprat', ['Sprat capsule']);
     await expect(page.getByRole('article', { name: 'Osier' })).toContainText('600 EUR');
@@ -84,9 +88,10 @@ test('from a question to a verdict, on audio', async ({ page }) => {
 
   await test.step('Question: the expected winner is sealed', async () => {
     await stage(page, 'Question');
+    await page.getByLabel('Who expects it?').fill('Mixer');
     await page.getByLabel('Who will win?').selectOption('Sprat');
     await page.getByRole('button', { name: 'Seal it' }).click();
-    await expect(page.getByText(/Sealed on/)).toBeVisible();
+    await expect(page.getByText(/Mixer: sealed on/)).toBeVisible();
   });
 
   await test.step('Plan: a station with a danger, distances, a cell left out, slates, run sheet', async () => {
@@ -187,7 +192,7 @@ test('from a question to a verdict, on audio', async ({ page }) => {
     await expect(page.getByText('Every candidate has a value on every criterion.')).toBeVisible();
     await page.getByRole('button', { name: 'Open the verdict' }).click();
     await expect(page.getByText(/Ruled out: Build and connectors is below its limit \(2 against 3 points\)/)).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Expected and found' })).toContainText(/Expected\s*SP Sprat/);
+    await expect(page.getByRole('region', { name: 'Expected and found' })).toContainText(/Mixer expected\s*SP Sprat/);
     await expect(page.getByRole('region', { name: 'Expected and found' })).toContainText(/Found\s*OS Osier/);
     const download = page.waitForEvent('download');
     await page.getByRole('link', { name: 'CSV' }).click();

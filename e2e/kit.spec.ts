@@ -62,17 +62,21 @@ test('a chain with three faults: each is told with its remedy, and gone when it 
   });
 
   await test.step('the capsule is the other make, for bias', async () => {
+    const parts = page.getByRole('navigation', { name: 'Parts of the kit' }).or(page.getByLabel('Parts of the kit'));
+    await parts.getByText('Library').click();
     await page.getByRole('button', { name: 'Change Sedge capsule' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByLabel('Is fed with').selectOption('bias');
     await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog).toBeHidden();
+    await parts.getByText('Candidates').click();
     await expect(card).toContainText('All joints fit.');
   });
 });
 
 test('levels through a chain: what clips, what is advised, and undone', async ({ page }) => {
   const trialId = await bagOfKit();
-  await page.goto(`${marvet.address}/trials/${trialId}/kit?voice=shout&at=0.1`);
+  await page.goto(`${marvet.address}/trials/${trialId}/kit?part=levels&voice=shout&at=0.1`);
   const levels = page.getByRole('region', { name: 'Levels through the chain' });
   // A shout at 10 cm is 84 + 20 dB; at 0 dB the recorder clips 14 dB below the transmitter, which does at 124 dB SPL.
   await expect(levels).toContainText('Sedge recorder clips: peaks are 9 dB too high for it, and no later gain repairs that.');

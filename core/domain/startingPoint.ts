@@ -21,7 +21,16 @@ export interface StartingPoint {
   design: Design['kind'];
 }
 
-export const STARTING_POINT_IDS = ['hidden lavalier', 'boom in small rooms', 'two-channel wireless', 'camera microphone', 'headsets for a cast', 'recorder', 'fault'] as const;
+export const STARTING_POINT_IDS = [
+  'any',
+  'hidden lavalier',
+  'boom in small rooms',
+  'two-channel wireless',
+  'camera microphone',
+  'headsets for a cast',
+  'recorder',
+  'fault',
+] as const;
 export type StartingPointId = (typeof STARTING_POINT_IDS)[number];
 
 const measured = (name: string, measureId: CriterionDraft['measureId'], weight: number, best: number, worst: number, rest: Partial<CriterionDraft> = {}) =>
@@ -37,6 +46,24 @@ const HELD: Control[] = [
 ];
 
 export const STARTING_POINTS: readonly StartingPoint[] = [
+  {
+    id: 'any',
+    name: 'Any question',
+    question: '',
+    use: '',
+    why: 'Two measured, two listened to, one inspected: what nearly every choice of microphones comes down to. Nothing of the plan is changed.',
+    criteria: [
+      measured('Voice over noise', 'noise.snrDb', 25, 40, 6),
+      measured('Practical noise floor', 'noise.practicalFloorDbfsA', 15, -70, -40),
+      listened('Words are clear', 30, 'had to guess', 'every word at once'),
+      listened('Sounds like the person', 20, 'a telephone', 'as standing there'),
+      inspected('Build and connectors', 10, 'broke on the day', 'would survive a drop'),
+    ],
+    factors: [],
+    scripts: [],
+    controls: [],
+    design: 'full',
+  },
   {
     id: 'hidden lavalier',
     name: 'Hide a lavalier',

@@ -100,6 +100,11 @@ describe('up to twelve takes', () => {
     );
   });
 
+  it('of orders that cost the same, the one as it was entered: near before far', () => {
+    const plan = planOf({ distance: 4 });
+    expect(ordered(takesOf(plan, true), plan).takes.map((take) => take.condition.distance)).toEqual(['distance1', 'distance2', 'distance3', 'distance4']);
+  });
+
   it('no order is under the bound', () => {
     fc.assert(
       fc.property(small, ({ takes, costs }) => {

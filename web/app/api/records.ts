@@ -32,6 +32,13 @@ export interface Binned {
 }
 
 const PATHS: Record<string, string> = { criterion: 'criteria', chain: 'chains', station: 'stations', script: 'scripts', take: 'takes', file: 'files', session: 'sessions' };
+const preflightApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    preflight: build.query<PreflightTick[], string>({ query: (trialId) => `trials/${trialId}/preflight`, providesTags: ['Preflight'] }),
+  }),
+});
+export const { usePreflightQuery } = preflightApi;
+
 const ALL_OF_TRIAL = ['Trials', 'Criteria', 'Chains', 'Stations', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Sessions', 'Verdict', 'Bin'] as const;
 
 export const {
@@ -50,7 +57,6 @@ export const {
   useSaveStationMutation,
   useScriptsQuery,
   useSaveScriptMutation,
-  usePreflightQuery,
   useTickPreflightMutation,
   usePhotosQuery,
   useAddPhotoMutation,
@@ -84,9 +90,18 @@ export const {
     saveStation: build.mutation<Station, Saved<StationDraft>>({ query: saving('stations'), invalidatesTags: ['Stations', 'Plan'] }),
     scripts: build.query<Script[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
     saveScript: build.mutation<Script, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
-    preflight: build.query<PreflightTick[], string>({ query: (trialId) => `trials/${trialId}/preflight`, providesTags: ['Preflight'] }),
     tickPreflight: build.mutation<PreflightTick[], { trialId: string; keys: string[]; ticked: boolean; person: string }>({
       query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/preflight`, method: 'PUT', body }),
+      async onQueryStarted({ trialId, keys, ticked, person }, { dispatch, queryFulfilled }) {
+        // Ticks show at once; a refusal takes them back.
+        const shown = dispatch(
+          preflightApi.util.updateQueryData('preflight', trialId, (ticks) => {
+            const others = ticks.filter((tick) => !keys.includes(tick.key));
+            return ticked ? [...others, ...keys.map((key) => ({ key, person, atMs: Date.now() }))] : others;
+          }),
+        );
+        await queryFulfilled.catch(() => shown.undo());
+      },
       invalidatesTags: ['Preflight'],
     }),
     photos: build.query<Photo[], PhotoOwner>({ query: (ownerKind) => `photos?ownerKind=${ownerKind}`, providesTags: ['Photos'] }),

@@ -52,10 +52,9 @@ export const {
   endpoints: (build) => ({
     savePlan: build.mutation<Plan, { trialId: string; draft: PlanDraft }>({
       query: ({ trialId, draft }) => ({ url: `trials/${trialId}/plan`, method: 'PUT', body: draft }),
-      async onQueryStarted({ trialId, draft }, { dispatch, queryFulfilled }) {
-        // Ticks show at once; a refusal takes them back.
-        const shown = dispatch(workApi.util.updateQueryData('plan', trialId, (plan) => ({ ...plan, ...draft })));
-        await queryFulfilled.catch(() => shown.undo());
+      async onQueryStarted({ trialId }, { dispatch, queryFulfilled }) {
+        const { data } = await queryFulfilled.catch(() => ({ data: null }));
+        if (data) dispatch(workApi.util.updateQueryData('plan', trialId, () => data));
       },
     }),
     commitPlan: build.mutation<CommitResult, string>({

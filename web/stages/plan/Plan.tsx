@@ -1,10 +1,9 @@
 import { stationCautions } from '@marvet/core/domain/caution';
 import { setupKey } from '@marvet/core/domain/factor';
-import type { PlanDraft } from '@marvet/core/domain/plan';
 import { useMemo } from 'react';
 import Nav from 'react-bootstrap/Nav';
 import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
-import { usePlanQuery, useSavePlanMutation, useTakesQuery } from '../../app/api/work.ts';
+import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { Loaded, Trouble } from '../../parts/states.tsx';
@@ -19,6 +18,7 @@ import { OrderPart } from './OrderPart.tsx';
 import type { PlanPartProps } from './planPart.ts';
 import { Rules } from './Rules.tsx';
 import { Sums } from './Sums.tsx';
+import { usePlanDraft } from './usePlanDraft.ts';
 import { useWorkedOut } from './useWorkedOut.ts';
 
 const PARTS = [
@@ -59,16 +59,15 @@ export default function Plan() {
 }
 
 function PlanDesk(records: Omit<PlanPartProps, 'worked' | 'onChange'>) {
-  const { trialId, plan, stations, scripts, chains, items, takes } = records;
+  const { trialId, stations, scripts, chains, items, takes } = records;
+  const { draft: plan, change, error } = usePlanDraft(trialId, records.plan);
   const [search, changeAddress] = useAddress();
-  const [save, { error }] = useSavePlanMutation();
   const context = useMemo(() => ({ chains, items, stations, scripts }), [chains, items, stations, scripts]);
   const working = useWorkedOut(plan, context);
   const part = PARTS.find(([id]) => id === search.get('part'))?.[0] ?? 'vary';
-  const change = (patch: Partial<PlanDraft>) => void save({ trialId, draft: { ...plan, ...patch } });
   const worked = working.result && 'built' in working.result ? working.result : null;
   const chosen = useMemo(() => (worked ? new Set(worked.built.setups.map(setupKey)) : null), [worked]);
-  const shared: PlanPartProps = { ...records, worked, onChange: change };
+  const shared: PlanPartProps = { ...records, plan, worked, onChange: change };
   return (
     <>
       <Trouble error={error} />

@@ -17,7 +17,7 @@ const DESIGN_NAMES: Record<Design['kind'], string> = {
 
 /** Common questions to start from, each with what it sets and why; all of it can be changed afterwards. */
 export function StartingPoints({ trialId, replaces, onClose }: { trialId: string; replaces: number; onClose: () => void }) {
-  const [chosen, setChosen] = useState<StartingPointId>('hidden lavalier');
+  const [chosen, setChosen] = useState<StartingPointId>('any');
   const [start, { error, isLoading }] = useStartFromMutation();
   const tell = useNotice();
   const point = STARTING_POINTS.find((each) => each.id === chosen);
@@ -56,8 +56,17 @@ export function StartingPoints({ trialId, replaces, onClose }: { trialId: string
               </table>
             </div>
             <div className="small">
-              <b>Varied</b>: {point.factors.map(({ kind, labels }) => `${kind} (${labels.join(', ')})`).join('; ')}. <b>Scripts</b> besides the usual ones:{' '}
-              {point.scripts.map((script) => script.name).join(', ')}. <b>Design</b>: {DESIGN_NAMES[point.design]}.
+              {point.factors.length > 0 && (
+                <>
+                  <b>Varied</b>: {point.factors.map(({ kind, labels }) => `${kind} (${labels.join(', ')})`).join('; ')}.{' '}
+                </>
+              )}
+              {point.scripts.length > 0 && (
+                <>
+                  <b>Scripts</b> besides the usual ones: {point.scripts.map((script) => script.name).join(', ')}.{' '}
+                </>
+              )}
+              <b>Design</b>: {DESIGN_NAMES[point.design]}.
             </div>
           </div>
         )}
