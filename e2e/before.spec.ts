@@ -191,7 +191,7 @@ test('a fault is found in the least number of tests, and a wrong answer can be t
   const tests = page.getByRole('region', { name: 'Tests' });
   for (let test_ = 1; test_ <= 3; test_++) {
     await expect(tests.getByText(`Test ${test_};`)).toBeVisible();
-    const replaced = await tests.locator('.fault-next').textContent();
+    const replaced = (await tests.locator('.fault-next').textContent()) ?? '';
     await page.getByRole('button', { name: replaced.includes(guilty) ? 'It is gone' : 'The fault is still heard' }).click();
   }
   await expect(tests.getByRole('status')).toContainText(`It is ${guilty}.`);

@@ -3,6 +3,7 @@ import { conditionKey, type Setup } from '../domain/factor.ts';
 import type { Item } from '../domain/item.ts';
 import type { PlanDraft } from '../domain/plan.ts';
 import type { Station } from '../domain/station.ts';
+import { sunTimes } from './day/sun.ts';
 import { chooseSetups } from './design/chooseSetups.ts';
 import { gatherTakes, type PlannedTake } from './gather.ts';
 import { tickedLevels } from './matrix.ts';
@@ -14,7 +15,7 @@ import { type Together, togetherGroups } from './together.ts';
 export interface PlanContext {
   chains: readonly Pick<Chain, 'id' | 'name' | 'links' | 'split'>[];
   items: readonly Item[];
-  stations: readonly Pick<Station, 'id' | 'needsDaylight'>[];
+  stations: readonly Pick<Station, 'id' | 'needsDaylight' | 'latitudeDeg' | 'longitudeDeg'>[];
 }
 
 export interface BuiltPlan extends TakeOrder {
@@ -39,6 +40,20 @@ export function plannedTakes(plan: PlanDraft, context: PlanContext): Omit<BuiltP
 /** A plan as the takes that it comes to, in the order in which they are to be done. */
 export function buildPlan(plan: PlanDraft, context: PlanContext, onProgress?: SearchProgress): BuiltPlan {
   const { unordered, ...built } = plannedTakes(plan, context);
-  const daylightStationIds = new Set(context.stations.filter((station) => station.needsDaylight).map((station) => station.id));
-  return { ...built, ...orderTakes(unordered, { ...plan, daylightStationIds }, onProgress) };
+  const lit = context.stations.filter((station) => station.needsDaylight);
+  const wishes = { ...plan, daylightStationIds: new Set(lit.map((station) => station.id)), beforeSunrise: startsInTheDark(plan, lit) };
+  return { ...built, ...orderTakes(unordered, wishes, onProgress) };
+}
+
+/** Whether the day begins before the sun is up at a station that needs it. */
+function startsInTheDark({ day }: PlanDraft, lit: PlanContext['stations']): boolean {
+  const { startsAtMs } = day;
+  return (
+    startsAtMs !== null &&
+    lit.some(({ latitudeDeg, longitudeDeg }) => {
+      if (latitudeDeg === null || longitudeDeg === null) return false;
+      const { sunriseMs } = sunTimes(startsAtMs, latitudeDeg, longitudeDeg);
+      return sunriseMs !== null && startsAtMs < sunriseMs;
+    })
+  );
 }

@@ -58,6 +58,18 @@ describe('a plan worked out', () => {
     expect([...shares].sort((a, b) => a - b)).toEqual(shares);
   });
 
+  it('leaves stations that need daylight for last when the day begins before sunrise there', () => {
+    const blocked = (startsAtMs: number) => ({ ...plan, order: { ...plan.order, blockedBy: 'daylight' as const }, day: { ...plan.day, startsAtMs } });
+    const first = (startsAtMs: number) => {
+      const draft = blocked(startsAtMs);
+      const context = contextOf(draft);
+      const stations = context.stations.map((station) => ({ ...station, needsDaylight: station.id === 'station2', latitudeDeg: 51.5, longitudeDeg: 0 }));
+      return (workOutPlan(draft, { ...context, stations }) as WorkedOutPlan).built.takes[0]?.condition.station;
+    };
+    expect(first(Date.parse('2024-12-21T06:00Z'))).toBe('station1');
+    expect(first(Date.parse('2024-12-21T09:00Z'))).toBe('station2');
+  });
+
   it('does not begin on a matrix that nobody could record', () => {
     const huge = planOf({ station: 20, distance: 20, windscreen: 20, candidate: 10 });
     expect(workOutPlan(huge, contextOf(huge))).toEqual({ tooManyCells: 80_000 });

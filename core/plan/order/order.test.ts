@@ -171,6 +171,8 @@ describe('rules of the order', () => {
     const { takes } = ordered(apart, plan, { blockedBy: 'daylight' }, ['station3']);
     const lit = takes.map((take) => take.condition.station === 'station3');
     expect(lit.lastIndexOf(true)).toBe(5);
+    const early = orderTakes(apart, { ...plan, order: { ...RULES, blockedBy: 'daylight' }, daylightStationIds: new Set(['station3']), beforeSunrise: true });
+    expect(early.takes.findIndex((take) => take.condition.station === 'station3')).toBe(12);
   });
 
   it('each station is visited once when that is asked for, even where coming back would be quicker', () => {

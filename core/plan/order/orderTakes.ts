@@ -11,6 +11,8 @@ export interface OrderWishes extends ChangeCosts {
   order: OrderRules;
   /** Stations that need daylight. */
   daylightStationIds: ReadonlySet<string>;
+  /** The day begins before sunrise there, so they come last rather than first. */
+  beforeSunrise?: boolean;
 }
 
 export interface TakeOrder {
@@ -32,7 +34,7 @@ export function orderTakes(takes: readonly PlannedTake[], wishes: OrderWishes, o
   const table = costTable(takes, wishes);
   const pinned = pinnedPlaces(takes, wishes.order);
   const free = takes.filter((take) => !pinned.has(take));
-  const blocks = wishes.order.blockedBy === 'daylight' ? daylightBlocks(free, wishes.daylightStationIds) : [free];
+  const blocks = wishes.order.blockedBy === 'daylight' ? daylightBlocks(free, wishes) : [free];
   const costs = wishes.order.blockedBy === 'station' ? stationsInOneVisit(wishes) : wishes;
   const ordered: PlannedTake[] = [];
   blocks.forEach((block, index) => {
@@ -67,9 +69,10 @@ function pinnedPlaces(takes: readonly PlannedTake[], rules: OrderRules): Map<Pla
   return pinned;
 }
 
-function daylightBlocks(takes: readonly PlannedTake[], stationIds: ReadonlySet<string>): PlannedTake[][] {
-  const lit = takes.filter((take) => stationIds.has(take.condition.station));
-  return [lit, takes.filter((take) => !stationIds.has(take.condition.station))].filter((block) => block.length > 0);
+function daylightBlocks(takes: readonly PlannedTake[], { daylightStationIds, beforeSunrise }: OrderWishes): PlannedTake[][] {
+  const lit = takes.filter((take) => daylightStationIds.has(take.condition.station));
+  const others = takes.filter((take) => !daylightStationIds.has(take.condition.station));
+  return (beforeSunrise ? [others, lit] : [lit, others]).filter((block) => block.length > 0);
 }
 
 /** The quickest order of some takes, going on from the one before them. */

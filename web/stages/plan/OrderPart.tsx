@@ -8,7 +8,7 @@ import { TakeOrderList } from './TakeOrderList.tsx';
 const BLOCKS: [OrderRules['blockedBy'], string][] = [
   ['none', 'quickest'],
   ['station', 'each station in one visit'],
-  ['daylight', 'stations that need daylight first'],
+  ['daylight', 'stations that need daylight first; last when the day starts before sunrise'],
 ];
 
 /** In which order takes are done: what it keeps to, what changes cost, and the rows themselves. */

@@ -6,10 +6,12 @@ import Form from 'react-bootstrap/Form';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { PerFactor } from './PerFactor.tsx';
 import type { PlanPartProps } from './planPart.ts';
 
 /** Which candidates share a take, what that saves in takes, and what it costs in closeness. */
-export function Together({ plan, chains, worked, onChange }: PlanPartProps) {
+export function Together(props: PlanPartProps) {
+  const { plan, chains, worked, onChange } = props;
   const limits = plan.togetherLimits;
   const setLimits = (patch: Partial<typeof limits>) => onChange({ togetherLimits: { ...limits, ...patch } });
   const nameOf = (id: string) => chains.find((chain) => chain.id === id)?.name ?? 'a candidate that is gone';
@@ -80,9 +82,9 @@ export function Together({ plan, chains, worked, onChange }: PlanPartProps) {
         </>
       )}
       {!plan.together && <p className="mb-1">Each candidate has takes of its own: other words, another minute. Use it where microphones would disturb each other.</p>}
+      <PerFactor {...props} />
       <p className="small soft mb-0 mt-2">
-        Candidates can share a take; nothing else can, since a talker has one distance, place and voice at a time. Two placements or rigs at once are two candidates: copy the chain
-        in Kit and say where each sits. A chain with a transmitter counts as worn on the chest.
+        A talker has one distance, place and voice at a time, so those are always recorded one after the other. A chain with a transmitter counts as worn on the chest.
       </p>
     </Sheet>
   );
