@@ -11,12 +11,14 @@ import { ask } from './smallTrial.ts';
 let marvet: RunningMarvet;
 let saltreach: Trial;
 let wheelhouse: Trial;
+let costume: Trial;
 test.beforeAll(async () => {
   test.setTimeout(240_000);
   marvet = await runMarvet({ demo: DEMO_FOLDER });
   const trials = await ask<Trial[]>(marvet.address, 'GET', '/trials');
   saltreach = trials.find((trial) => trial.name === 'Saltreach')!;
   wheelhouse = trials.find((trial) => trial.name === 'Wheelhouse boom')!;
+  costume = trials.find((trial) => trial.name === 'Fishwife costume')!;
 });
 test.afterAll(() => marvet.dispose());
 
@@ -49,6 +51,59 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ['trials', () => '/', (page) => page.getByRole('region', { name: 'Trials' }).waitFor()],
   ['question', () => `/trials/${saltreach.id}/question`, (page) => page.getByRole('region', { name: 'Criteria' }).waitFor()],
   ['kit', () => `/trials/${saltreach.id}/kit`, (page) => page.getByRole('region', { name: 'Candidates' }).waitFor()],
+  ['levels', () => `/trials/${costume.id}/kit?part=levels`, (page) => page.getByRole('region', { name: 'Levels through the chain' }).waitFor()],
+  ['pre-flight', () => `/trials/${saltreach.id}/kit?part=preflight`, (page) => page.getByRole('region', { name: 'Pre-flight' }).waitFor()],
+  ['library', () => `/trials/${saltreach.id}/kit?part=library`, (page) => page.getByRole('row', { name: /Marshgate Eight/ }).waitFor()],
+  [
+    'an item',
+    () => `/trials/${saltreach.id}/kit?part=library`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Change Marshgate Eight recorder' }).click();
+      await page.getByText('More data').click();
+    },
+  ],
+  [
+    'a split chain',
+    () => `/trials/${costume.id}/kit`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Change Same boom to the camera' }).click();
+      await expect(page.getByRole('dialog').getByLabel('Split off from')).toHaveValue(/.+/);
+    },
+  ],
+  [
+    'starting points',
+    () => `/trials/${costume.id}/question`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Start over' }).click();
+      await page.getByRole('radio', { name: 'Headsets for a cast' }).check();
+    },
+  ],
+  [
+    'a criterion',
+    () => `/trials/${costume.id}/question`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Change Practical noise floor' }).click();
+      await page.getByText('Only at some conditions').click();
+      await page.getByLabel('Rules a candidate out beyond a limit').check();
+    },
+  ],
+  [
+    'weights two by two',
+    () => `/trials/${saltreach.id}/question`,
+    async (page) => {
+      await page.getByText('Which of two matters more').click();
+      await page.getByText('the comparisons agree with each other').waitFor();
+    },
+  ],
+  [
+    'design',
+    () => `/trials/${costume.id}/plan?part=design`,
+    (page) => page.getByRole('region', { name: 'Fairness before the fact' }).getByText('always change together').waitFor(),
+  ],
+  ['order', () => `/trials/${costume.id}/plan?part=order`, (page) => page.getByRole('region', { name: 'Takes in their order' }).waitFor()],
+  ['the day', () => `/trials/${costume.id}/plan?part=day`, (page) => page.getByRole('region', { name: 'The day', exact: true }).waitFor()],
+  ['a fault', () => `/trials/${wheelhouse.id}/plan?part=fault`, (page) => page.getByRole('region', { name: 'Tests' }).waitFor()],
+  ['slates', () => `/trials/${wheelhouse.id}/plan/slates`, (page) => page.getByRole('article', { name: 'Slate 01' }).waitFor()],
   ['plan', () => `/trials/${wheelhouse.id}/plan`, (page) => page.getByRole('region', { name: 'Cells' }).waitFor()],
   ['run sheet', () => `/trials/${saltreach.id}/plan/run-sheet`, (page) => page.getByRole('region', { name: 'Run sheet' }).waitFor()],
   ['field', () => `/trials/${wheelhouse.id}/field`, (page) => page.getByRole('button', { name: /^Start take/ }).waitFor()],
@@ -88,6 +143,8 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
 
 for (const [name, path, ready] of VIEWS) {
   test(`axe finds nothing in either theme: ${name}`, async ({ page }) => {
+    // A colour on its way to another would be measured half way.
+    await page.emulateMedia({ reducedMotion: 'reduce' });
     const troubles: string[] = [];
     page.on('console', (message) => message.type() === 'error' && troubles.push(message.text()));
     page.on('pageerror', (error) => troubles.push(error.message));
@@ -95,7 +152,8 @@ for (const [name, path, ready] of VIEWS) {
     await ready(page);
     expect(await violationsOf(new AxeBuilder({ page }))).toEqual([]);
     // What dusk changes is colour; all else was looked at in daylight.
-    await page.getByRole('button', { name: 'Dusk' }).click();
+    // Behind an open dialog the button is out of the mouse's reach, not of an event's.
+    await page.getByRole('button', { name: 'Dusk', includeHidden: true }).dispatchEvent('click');
     await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark');
     expect(await violationsOf(new AxeBuilder({ page }).withRules(['color-contrast']))).toEqual([]);
     expect(troubles).toEqual([]);

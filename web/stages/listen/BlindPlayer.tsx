@@ -1,10 +1,10 @@
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import ProgressBar from 'react-bootstrap/ProgressBar';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { ClipSwitcher, START_GAIN, secondsOf } from '../../audio/clipSwitcher.ts';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
+import { Progress } from '../../parts/Progress.tsx';
 
 const HELP: KeyHelp[] = [
   { keys: 'A … L', does: 'Hear that clip, at the same place' },
@@ -82,7 +82,7 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
   }
   return (
     <section className="sheet stack" aria-label="Clips">
-      {!ready && <ProgressBar now={share * 100} aria-label="Clips fetched" />}
+      {!ready && <Progress share={share} label="Clips fetched" />}
       <div className="clip-buttons">
         {letters.map((letter, index) => (
           <button

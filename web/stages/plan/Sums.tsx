@@ -4,11 +4,11 @@ import { factorsWithoutLevel } from '@marvet/core/plan/matrix';
 import { reconcileTakes } from '@marvet/core/plan/reconcile';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
-import ProgressBar from 'react-bootstrap/ProgressBar';
 import { Link } from 'react-router';
 import { useCommitPlanMutation } from '../../app/api/work.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { useNotice } from '../../parts/notices.tsx';
+import { Progress } from '../../parts/Progress.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import type { WorkingOut } from './useWorkedOut.ts';
 
@@ -117,7 +117,7 @@ function Working({ working }: { working: WorkingOut }) {
   return (
     <span className="row-line small" role="status">
       Working it out
-      <ProgressBar now={share * 100} style={{ width: 110, height: 8 }} aria-label="Working the plan out" />
+      <Progress widthPx={110} share={share} label="Working the plan out" />
       <Button size="sm" variant="plain" onClick={working.cancel}>
         Cancel
       </Button>

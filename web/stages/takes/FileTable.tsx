@@ -5,8 +5,8 @@ import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack
 import { RefreshCw, Square, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import ProgressBar from 'react-bootstrap/ProgressBar';
 import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation, useMeasureManyMutation } from '../../app/api/work.ts';
+import { Progress } from '../../parts/Progress.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
@@ -135,7 +135,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
 }
 
 function MeasureStateCell({ file, share }: { file: AudioFile; share: number | undefined }) {
-  if (file.state === 'measuring') return <ProgressBar style={{ width: 120 }} now={(share ?? 0) * 100} aria-label={`${file.name}, measured`} />;
+  if (file.state === 'measuring') return <Progress widthPx={120} share={share ?? 0} label={`${file.name}, measured`} />;
   if (file.state === 'failed') return <span className="alarm small">{file.failure}</span>;
   if (file.state === 'queued') return <span className="small soft">waits</span>;
   return <span className="small">{file.warnings.length > 0 ? <span title={file.warnings.join('; ')}>done, {file.warnings.length} remarks</span> : 'done'}</span>;

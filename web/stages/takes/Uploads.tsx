@@ -1,7 +1,7 @@
 import { Upload as UploadIcon } from 'lucide-react';
 import { useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import ProgressBar from 'react-bootstrap/ProgressBar';
+import { Progress } from '../../parts/Progress.tsx';
 import { upload } from './upload.ts';
 
 interface UploadState {
@@ -104,7 +104,7 @@ export function Uploads({ trialId }: { trialId: string }) {
             .map((each) => (
               <div key={each.id} className="upload-row">
                 <span className="text-truncate">{each.name}</span>
-                <ProgressBar now={each.share * 100} aria-label={`${each.name}, sent`} />
+                <Progress share={each.share} label={`${each.name}, sent`} />
                 <span className={`small ${each.state === 'failed' ? 'alarm' : ''}`}>
                   {each.said || { waiting: 'waits', running: `${Math.round(each.share * 100)} %`, done: 'here', failed: '' }[each.state]}
                 </span>
