@@ -143,8 +143,6 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
 
 for (const [name, path, ready] of VIEWS) {
   test(`axe finds nothing in either theme: ${name}`, async ({ page }) => {
-    // A colour on its way to another would be measured half way.
-    await page.emulateMedia({ reducedMotion: 'reduce' });
     const troubles: string[] = [];
     page.on('console', (message) => message.type() === 'error' && troubles.push(message.text()));
     page.on('pageerror', (error) => troubles.push(error.message));

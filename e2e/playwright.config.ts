@@ -10,5 +10,6 @@ export default defineConfig({
   workers: 2,
   fullyParallel: false,
   globalSetup: './prepareDemo.ts',
-  use: { actionTimeout: 25_000, viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM },
+  // Without motion, so that a colour on its way to another is never measured half way.
+  use: { actionTimeout: 25_000, viewport: { width: 1280, height: 800 }, contextOptions: { reducedMotion: 'reduce' }, launchOptions: CHROMIUM },
 });

@@ -1,9 +1,15 @@
 import type { ExpectationDraft, Trial, TrialDraft, TrialPatch } from '@marvet/core/domain/trial';
 import { api } from './base.ts';
 
+const trialApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    trial: build.query<Trial, string>({ query: (id) => `trials/${id}`, providesTags: ['Trials'] }),
+  }),
+});
+
+export const { useTrialQuery } = trialApi;
 export const {
   useTrialsQuery,
-  useTrialQuery,
   useAddTrialMutation,
   useChangeTrialMutation,
   useCopyTrialMutation,
@@ -14,10 +20,13 @@ export const {
 } = api.injectEndpoints({
   endpoints: (build) => ({
     trials: build.query<Trial[], void>({ query: () => 'trials', providesTags: ['Trials'] }),
-    trial: build.query<Trial, string>({ query: (id) => `trials/${id}`, providesTags: ['Trials'] }),
     addTrial: build.mutation<Trial, Partial<TrialDraft> & { name: string }>({ query: (body) => ({ url: 'trials', method: 'POST', body }), invalidatesTags: ['Trials'] }),
     changeTrial: build.mutation<Trial, { id: string; patch: TrialPatch }>({
       query: ({ id, patch }) => ({ url: `trials/${id}`, method: 'PATCH', body: patch }),
+      async onQueryStarted({ id }, { dispatch, queryFulfilled }) {
+        const { data } = await queryFulfilled.catch(() => ({ data: null }));
+        if (data) dispatch(trialApi.util.updateQueryData('trial', id, () => data));
+      },
       invalidatesTags: ['Trials'],
     }),
     copyTrial: build.mutation<Trial, string>({ query: (id) => ({ url: `trials/${id}/copy`, method: 'POST' }), invalidatesTags: ['Trials'] }),

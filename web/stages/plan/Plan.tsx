@@ -1,13 +1,15 @@
 import { stationCautions } from '@marvet/core/domain/caution';
 import { setupKey } from '@marvet/core/domain/factor';
-import { useMemo } from 'react';
+import type { PlanDraft } from '@marvet/core/domain/plan';
+import { useCallback, useMemo } from 'react';
 import Nav from 'react-bootstrap/Nav';
 import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from '../../app/api/records.ts';
-import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
+import { usePlanQuery, useSavePlanMutation, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { Loaded, Trouble } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
+import { useDraft } from '../../parts/useDraft.ts';
 import { Controls } from './Controls.tsx';
 import { DayPart } from './DayPart.tsx';
 import { DesignPart } from './DesignPart.tsx';
@@ -18,7 +20,6 @@ import { OrderPart } from './OrderPart.tsx';
 import type { PlanPartProps } from './planPart.ts';
 import { Rules } from './Rules.tsx';
 import { Sums } from './Sums.tsx';
-import { usePlanDraft } from './usePlanDraft.ts';
 import { useWorkedOut } from './useWorkedOut.ts';
 
 const PARTS = [
@@ -60,7 +61,11 @@ export default function Plan() {
 
 function PlanDesk(records: Omit<PlanPartProps, 'worked' | 'onChange'>) {
   const { trialId, stations, scripts, chains, items, takes } = records;
-  const { draft: plan, change, error } = usePlanDraft(trialId, records.plan);
+  const [save, { error }] = useSavePlanMutation();
+  const { draft: plan, change } = useDraft(
+    records.plan,
+    useCallback((draft: PlanDraft) => save({ trialId, draft }), [save, trialId]),
+  );
   const [search, changeAddress] = useAddress();
   const context = useMemo(() => ({ chains, items, stations, scripts }), [chains, items, stations, scripts]);
   const working = useWorkedOut(plan, context);

@@ -10,7 +10,7 @@ import { Sheet } from '../../parts/states.tsx';
 const ROBUSTNESS: Record<Role['robustness'], string> = { gentle: 'treated gently', normal: 'as usual', rough: 'breaks things' };
 
 /** For whom it is decided: how many there are, what they need, how roughly they treat gear, and what may be spent. */
-export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: TrialPatch) => void }) {
+export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pick<TrialPatch, 'roles' | 'budget'>) => void }) {
   const tell = useNotice();
   const { roles, budget } = trial;
   const change = (id: string, values: Partial<Role>) => onChange({ roles: roles.map((role) => (role.id === id ? { ...role, ...values } : role)) });
