@@ -63,6 +63,12 @@ describe('which candidates share a take', () => {
     expect(togetherGroups([first, second], items, limits()).groups).toEqual([[first.id, second.id]]);
   });
 
+  it('a split takes no more room on the chest', () => {
+    const first = chain('Worn', ['lav', 'tx2', 'rec']);
+    const second = chain('Worn, to the camera', ['lav', 'tx2', 'rec'], { chainId: first.id, links: 2 });
+    expect(togetherGroups([first, second], items, limits({ onChest: 1 })).groups).toHaveLength(1);
+  });
+
   it('whatever the limits, each candidate is in one take, and no take breaks them', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 4 }), (count, tracks, onChest) => {

@@ -24,7 +24,7 @@ export function isWorn(chain: Pick<Chain, 'links'>, items: ReadonlyMap<string, I
 
 /**
  * Which candidates can be recorded in one take: as many as the recorder has tracks, as many worn ones
- * as a chest has room for, none with another that would disturb it, and no item in more chains at once
+ * as a chest has room for (a split shares the microphone of its chain), none with another that would disturb it, and no item in more chains at once
  * than there are units of it, where their number is known. Recorders and cameras serve several chains at once. First fit, the most
  * barred candidates first, so that nothing is barred that could be together with all others.
  */
@@ -70,7 +70,7 @@ function pairBars(chains: readonly Rigged[], items: ReadonlyMap<string, Item>, l
 }
 
 function fits(group: readonly Rigged[], items: ReadonlyMap<string, Item>, limits: TogetherLimits): boolean {
-  if (group.length > limits.tracks || group.filter((chain) => isWorn(chain, items)).length > limits.onChest) return false;
+  if (group.length > limits.tracks || group.filter((chain) => chain.split === null && isWorn(chain, items)).length > limits.onChest) return false;
   const needed = new Map<Item, number>();
   for (const item of group.flatMap((chain) => ownUnits(chain, items))) needed.set(item, (needed.get(item) ?? 0) + 1);
   return [...needed].every(([item, count]) => item.owned === null || count <= Math.max(1, item.owned) * item.channels);

@@ -12,7 +12,7 @@ export async function planRecords(tables: Tables, trialId: string) {
     tables.chains.find({ ...here, where: { ...here.where, candidate: true } }),
     tables.stations.find(here),
     tables.scripts.find(here),
-    tables.items.find(),
+    tables.items.find({ where: { binnedAtMs: IsNull() } }),
   ]);
   return { chains, stations, scripts, items };
 }

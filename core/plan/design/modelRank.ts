@@ -50,12 +50,8 @@ export function modelColumns(setups: readonly Setup[], effects: readonly Effect[
 export function modelRank(setups: readonly Setup[], effects: readonly Effect[]): number {
   const { rowOf, width } = modelColumns(setups, effects);
   const normal = new Float64Array(width * width);
-  const seen = new Map<string, Float64Array>();
   for (const setup of setups) {
     const row = rowOf(setup);
-    seen.set(row.join(), row);
-  }
-  for (const row of seen.values()) {
     for (let i = 0; i < width; i++) {
       const left = row[i] as number;
       if (left !== 0) for (let j = 0; j < width; j++) normal[i * width + j] = (normal[i * width + j] as number) + left * (row[j] as number);

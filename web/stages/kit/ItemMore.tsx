@@ -48,7 +48,7 @@ export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
         </div>
         {active && (
           <div className="row-line align-items-start">
-            <Field label="Sample rates (Hz)" className="grow" error={errors.sampleRatesHz?.message}>
+            <Field label="Sample rates (Hz)" className="grow" error={errors.sampleRatesHz ? 'Rates are 8,000 to 384,000 Hz, a space between two' : undefined}>
               {(id) => (
                 <Form.Control
                   id={id}

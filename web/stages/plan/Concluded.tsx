@@ -1,6 +1,7 @@
 import type { FactorConclusion } from '@marvet/core/plan/design/conclusions';
 import { levelLabel } from '@marvet/core/plan/words';
 import { Check, Minus, X } from 'lucide-react';
+import { Link } from 'react-router';
 import { Sheet } from '../../parts/states.tsx';
 import { factorName, type PlanPartProps } from './planPart.ts';
 
@@ -40,11 +41,16 @@ export function Concluded({ plan, worked }: PlanPartProps) {
         ))}
       </ul>
       {interactions.length > 0 && (
-        <p className="small mb-0">
+        <p className="small mb-2">
           {lost.length === 0
             ? 'For every two factors it can be told whether one matters more at some levels of the other.'
             : `It cannot be told whether one matters more at some levels of the other: ${lost.map(({ kinds: [a, b] }) => `${factorName(plan, a)} and ${factorName(plan, b)}`).join('; ')}.`}
         </p>
+      )}
+      {factors.length > 0 && (
+        <Link to="/methods#plan" className="small">
+          How this is worked out
+        </Link>
       )}
     </Sheet>
   );

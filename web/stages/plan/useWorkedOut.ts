@@ -1,6 +1,6 @@
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { WorkedOutPlan, WorkOutContext } from '@marvet/core/plan/workOut';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { PlanReply } from '../../workers/planMessages.ts';
 
 /** A plan as far as it is worked out. The last result stays until the next is there. */
@@ -20,7 +20,7 @@ export function useWorkedOut(plan: PlanDraft, context: WorkOutContext): WorkingO
   const [run, setRun] = useState(0);
   const [stopped, setStopped] = useState<string | null>(null);
   // The server answers with new objects for the same plan; only what they say starts the work again.
-  const asked = JSON.stringify({ plan, context });
+  const asked = useMemo(() => JSON.stringify({ plan, context }), [plan, context]);
   const attempt = `${run} ${asked}`;
   useEffect(() => {
     if (stopped === attempt) return undefined;

@@ -3,6 +3,7 @@ import type { Criterion } from '@marvet/core/domain/criterion';
 import type { CriterionComparison, Trial } from '@marvet/core/domain/trial';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
 import { useSaveCriterionMutation } from '../../app/api/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
@@ -98,6 +99,9 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
         </p>
         <div className="row-line">
           <span className="small">{criteria.map((criterion, index) => `${criterion.name} ${weights[index]}`).join(', ')}</span>
+          <Link to="/methods#weights-two-by-two" className="small">
+            How this is worked out
+          </Link>
           <Button size="sm" variant="outline" disabled={isLoading || comparisons.length === 0} onClick={() => void takeWeights()}>
             Take these weights
           </Button>
