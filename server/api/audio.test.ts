@@ -242,39 +242,3 @@ describe('blind listening', () => {
     expect(orders.size).toBe(2);
   });
 });
-
-describe('the verdict', () => {
-  it('is computed from audio, ears and marks; spoiled takes take no part', async () => {
-    const { trial, at, chains } = await readyTrial(harness);
-    const criteria = [
-      { name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 3, best: 50, worst: 0 },
-      { name: 'Locks', kind: 'inspected', weight: 1, best: 10, worst: 0, dealbreaker: { side: 'below', limit: 3 } },
-    ];
-    const [, locks] = [
-      await harness.call<{ id: string }>('POST', `${at}/criteria`, criteria[0]),
-      await harness.call<{ id: string }>('POST', `${at}/criteria`, { ...criteria[1], position: 1 }),
-    ];
-    await harness.upload(trial.id, 'S001.wav', recorderWav([loud, noisy], '1', '1', ['QU', 'LO']));
-    await harness.services.measuring.idle();
-    expect((await harness.call('GET', `${at}/verdict`)).body).toMatchObject({
-      open: false,
-      rows: null,
-      missing: [{ criterionIds: [locks.body.id] }, { criterionIds: [locks.body.id] }],
-    });
-    expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).status).toBe(409);
-    await harness.call('PUT', `${at}/marks`, { chainId: chains[0], criterionId: locks.body.id, points: 2, remark: 'fell out' });
-    await harness.call('PUT', `${at}/marks`, { chainId: chains[1], criterionId: locks.body.id, points: 9, remark: '' });
-    await harness.call('POST', `${at}/verdict/open`);
-    const rows = (await harness.call<{ rows: { candidate: { id: string; price: number }; rank: number | null; cells: { value: number }[] }[] }>('GET', `${at}/verdict`)).body.rows;
-    expect(rows.map((row) => [row.candidate.id, row.rank, row.candidate.price])).toEqual([
-      [chains[1], 1, 100],
-      [chains[0], null, 100],
-    ]);
-    expect(rows[1]!.cells[0]!.value).toBeGreaterThan(40);
-    expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).text).toContain('Lodestar,1,Locks,9,points');
-    const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
-    await harness.call('POST', `${at}/log`, { lines: [{ id: newId(), takeId: take!.id, atMs: 1, kind: 'flag', flag: 'spoiled' }] });
-    const after = (await harness.call<{ missing: { criterionIds: string[] }[] }>('GET', `${at}/verdict`)).body;
-    expect(after.missing.every((each) => each.criterionIds.length === 1)).toBe(true);
-  });
-});
