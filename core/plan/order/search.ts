@@ -4,6 +4,8 @@ import { type CostTable, pairCostS, pathCostS } from './changeCost.ts';
 export type SearchProgress = (share: number) => void;
 
 const MOST_PASSES = 12;
+/** More takes than can be recorded in a week are only run through; improving them would take minutes. */
+const MOST_IMPROVED = 3000;
 /** Takes that are near in the order of a factor are worth trying beside each other; more gains little. */
 const LONGEST_SEGMENT = 3;
 const NEIGHBOURS = 12;
@@ -16,6 +18,7 @@ const NEIGHBOURS = 12;
  */
 export function searchOrder(table: CostTable, start: number | null = null, onProgress: SearchProgress = () => undefined): number[] {
   const path = startPath(table, start);
+  if (path.length > MOST_IMPROVED) return path;
   const near = nearestTo(table);
   const fixed = start === null ? 0 : 1;
   for (let pass = 0; pass < MOST_PASSES; pass++) {

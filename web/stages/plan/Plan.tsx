@@ -47,6 +47,7 @@ export default function Plan() {
           <PlanDesk
             trialId={trialId}
             plan={current}
+            fetching={plan.isFetching}
             stations={stations.data!}
             scripts={scripts.data!}
             chains={chains.data!.filter((chain) => chain.candidate)}
@@ -59,11 +60,12 @@ export default function Plan() {
   );
 }
 
-function PlanDesk(records: Omit<PlanPartProps, 'worked' | 'onChange'>) {
+function PlanDesk({ fetching, ...records }: Omit<PlanPartProps, 'worked' | 'onChange'> & { fetching: boolean }) {
   const { trialId, stations, scripts, chains, items, takes } = records;
   const [save, { error }] = useSavePlanMutation();
   const { draft: plan, change } = useDraft(
     records.plan,
+    fetching,
     useCallback((draft: PlanDraft) => save({ trialId, draft }), [save, trialId]),
   );
   const [search, changeAddress] = useAddress();

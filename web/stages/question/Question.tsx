@@ -20,13 +20,23 @@ export default function Question() {
   const query = useTrialQuery(trialId);
   const criteria = useCriteriaQuery(trialId);
   const plan = usePlanQuery(trialId);
-  return <Loaded of={[query, criteria, plan]}>{() => <QuestionDesk saved={query.data!} criteria={criteria.data!} factors={plan.data!.factors} />}</Loaded>;
+  return (
+    <Loaded of={[query, criteria, plan]}>{() => <QuestionDesk saved={query.data!} fetching={query.isFetching} criteria={criteria.data!} factors={plan.data!.factors} />}</Loaded>
+  );
 }
 
-function QuestionDesk({ saved, criteria, factors }: { saved: Trial; criteria: Criterion[]; factors: Factor[] }) {
+interface QuestionDeskProps {
+  saved: Trial;
+  fetching: boolean;
+  criteria: Criterion[];
+  factors: Factor[];
+}
+
+function QuestionDesk({ saved, fetching, criteria, factors }: QuestionDeskProps) {
   const [save, { error }] = useChangeTrialMutation();
   const { draft: trial, change } = useDraft(
     saved,
+    fetching,
     useCallback((_trial: Trial, patch: TrialPatch) => save({ id: saved.id, patch }), [save, saved.id]),
   );
   const keep = (field: 'name' | 'question' | 'use' | 'place') => (value: string) => change({ [field]: value });
