@@ -61,7 +61,6 @@ const SHOTS: Shot[] = [
   { name: 'plan-design', size: WIDE, go: worked('plan?part=design', 'Fishwife costume') },
   { name: 'plan-day', size: WIDE, theme: 'dusk', go: worked('plan?part=day', 'Fishwife costume') },
   { name: 'run-sheet', size: WIDE, go: stage('plan/run-sheet') },
-  { name: 'field', size: WIDE, go: stage('field', 'Wheelhouse boom') },
   { name: 'field-phone', size: PHONE, go: stage('field', 'Wheelhouse boom') },
   {
     name: 'takes',
