@@ -170,6 +170,12 @@ test('a photograph of a station is made small, kept, and shown again', async ({ 
   await page.reload();
   await page.getByRole('button', { name: 'Change jetty' }).click();
   await expect(image).toBeVisible();
+  await dialog.getByRole('button', { name: 'Delete the photograph jetty.png' }).click();
+  await expect(image).toBeHidden();
+  await page.reload();
+  await page.getByRole('button', { name: 'Change jetty' }).click();
+  await dialog.getByRole('button', { name: 'jetty.png', exact: true }).click();
+  await expect(image).toBeVisible();
   const [station] = await ask<Station[]>(marvet.address, 'GET', `/trials/${trialId}/stations`);
   expect(await ask<{ ownerId: string }[]>(marvet.address, 'GET', '/photos?ownerKind=station')).toEqual([expect.objectContaining({ ownerId: station!.id, type: 'image/jpeg' })]);
 });

@@ -118,6 +118,9 @@ test('a time in one direction, blocks of daylight, and an order that is told wit
   await expect(region(page, 'Takes in their order').getByRole('listitem').first()).toContainText('jetty');
   await times.getByRole('button', { name: 'Remove the time from jetty to cellar' }).click();
   await expect(sums).toContainText('18 min of it');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(times).toContainText('station: jetty to cellar 60 s');
+  await times.getByRole('button', { name: 'Remove the time from jetty to cellar' }).click();
 
   const plan = await planOf(trialId);
   const cellar = plan.factors.find((factor) => factor.kind === 'station')?.levels.find((level) => level.label === 'cellar');
@@ -156,6 +159,10 @@ test('what was varied is taken out and brought back; a rule as well', async ({ p
   await expect(takes(page)).toHaveText('12');
   await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(takes(page)).toHaveText('10');
+  await page.getByRole('button', { name: 'Remove 40 m' }).click();
+  await expect(page.getByRole('checkbox', { name: '40 m' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByRole('checkbox', { name: '40 m' })).toBeVisible();
   await page.getByLabel('Add a script card').selectOption('Whisper');
   await expect(page.getByRole('checkbox', { name: 'Whisper' })).toBeChecked();
   expect((await planOf(trialId)).rules).toHaveLength(1);

@@ -19,6 +19,7 @@ export interface Photo extends PhotoDraft {
   id: string;
   type: z.infer<typeof photoTypeSchema>;
   addedAtMs: number;
+  binnedAtMs: number | null;
 }
 
 /** A photograph larger than this was not resized. */

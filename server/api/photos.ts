@@ -3,11 +3,10 @@ import { Readable } from 'node:stream';
 import { newId } from '@marvet/core/domain/identity';
 import { imageType, LARGEST_PHOTO_BYTES, photoDraftSchema, photoOwnerSchema } from '@marvet/core/domain/photo';
 import { Hono } from 'hono';
-import { IsNull } from 'typeorm';
 import { ApiError, notFound, parsed, pathId } from './http.ts';
 import type { Services } from './services.ts';
 
-/** Photographs of items, stations and rigs: listed by owner, brought in, shown, binned and brought back. */
+/** Photographs of items, stations and rigs: listed by owner (those in the bin marked), brought in, shown, binned and brought back. */
 export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>): Hono {
   const present = async (id: string) => {
     const photo = await store.photos.findOneBy({ id });
@@ -17,8 +16,8 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
   return new Hono()
     .get('/', async (context) => {
       const ownerKind = parsed(photoOwnerSchema, context.req.query('ownerKind'));
-      const photos = await store.photos.find({ where: { ownerKind, binnedAtMs: IsNull() }, order: { addedAtMs: 'ASC' } });
-      return context.json(photos.map(({ sha256: _bytes, binnedAtMs: _binned, ...photo }) => photo));
+      const photos = await store.photos.find({ where: { ownerKind }, order: { addedAtMs: 'ASC' } });
+      return context.json(photos.map(({ sha256: _bytes, ...photo }) => photo));
     })
     .post('/', async (context) => {
       const draft = parsed(photoDraftSchema, context.req.query());
@@ -29,8 +28,8 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
       if (!type) throw new ApiError(422, 'not-image', 'That is no JPEG, PNG or WebP image. Choose a photograph');
       if (bytes.byteLength > LARGEST_PHOTO_BYTES) throw new ApiError(413, 'too-large', 'The photograph is larger than 2 MiB. Make it smaller first');
       const { sha256 } = await blobs.write(Readable.from([bytes]));
-      const photo = { ...draft, id: newId(), type, addedAtMs: Date.now() };
-      await store.photos.insert({ ...photo, sha256, binnedAtMs: null });
+      const photo = { ...draft, id: newId(), type, addedAtMs: Date.now(), binnedAtMs: null };
+      await store.photos.insert({ ...photo, sha256 });
       return context.json(photo, 201);
     })
     .get('/:id', async (context) => {

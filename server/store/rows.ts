@@ -48,7 +48,7 @@ export interface PreflightRow extends PreflightTick {
   trialId: string;
 }
 
-export type PhotoRow = Photo & Binnable & { sha256: string };
+export type PhotoRow = Photo & { sha256: string };
 export type CriterionRow = Criterion & Binnable;
 export type MarkRow = Mark;
 export type ItemRow = Item & Binnable;

@@ -1,5 +1,5 @@
 import type { PhotoOwner } from '@marvet/core/domain/photo';
-import { Camera, X } from 'lucide-react';
+import { Camera, RotateCcw, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useAddPhotoMutation, useBinPhotoMutation, usePhotosQuery, useRestorePhotoMutation } from '../app/api/records.ts';
@@ -17,7 +17,9 @@ export function Photos({ ownerKind, ownerId, name }: { ownerKind: PhotoOwner; ow
   const [trouble, setTrouble] = useState<string | null>(null);
   const tell = useNotice();
   const told = useTold();
-  const own = photos?.filter((photo) => photo.ownerId === ownerId) ?? [];
+  const all = photos?.filter((photo) => photo.ownerId === ownerId) ?? [];
+  const own = all.filter((photo) => photo.binnedAtMs === null);
+  const binned = all.filter((photo) => photo.binnedAtMs !== null);
   const choose = async (file: File | undefined) => {
     if (!file) return;
     setTrouble(null);
@@ -61,6 +63,16 @@ export function Photos({ ownerKind, ownerId, name }: { ownerKind: PhotoOwner; ow
           />
         </label>
       </div>
+      {binned.length > 0 && (
+        <div className="row-line small">
+          <span className="soft">In the bin:</span>
+          {binned.map((photo) => (
+            <Button key={photo.id} size="sm" variant="plain" onClick={() => void told(restore(photo.id))}>
+              <RotateCcw size={13} aria-hidden /> {photo.caption || 'photograph'}
+            </Button>
+          ))}
+        </div>
+      )}
       <Trouble error={error} />
       {trouble && (
         <div className="invalid-feedback d-block" role="alert">

@@ -73,7 +73,7 @@ export function Items({ items }: { items: Item[] }) {
                 <tr key={item.id}>
                   <td>
                     <span className="row-line flex-nowrap">
-                      <Thumbnail photo={photos?.find((photo) => photo.ownerId === item.id)} />
+                      <Thumbnail photo={photos?.find((photo) => photo.ownerId === item.id && photo.binnedAtMs === null)} />
                       <b>{item.name}</b>
                     </span>
                     {item.remark && <div className="small soft">{item.remark}</div>}

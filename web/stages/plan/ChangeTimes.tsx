@@ -13,7 +13,7 @@ import { factorName, type PlanPartProps } from './planPart.ts';
 /** What it costs to change each factor, in seconds, and where one direction costs something else. */
 export function ChangeTimes({ plan, onChange }: PlanPartProps) {
   const kinds = planKinds(plan.factors);
-  const setExceptions = (changeExceptions: ChangeException[]) => onChange({ changeExceptions });
+  const setExceptions = (changeExceptions: ChangeException[], told?: string) => onChange({ changeExceptions }, told);
   return (
     <Sheet title="Time to change, s">
       <div className="times">
@@ -42,7 +42,12 @@ export function ChangeTimes({ plan, onChange }: PlanPartProps) {
             variant="plain"
             className="icon"
             aria-label={`Remove the time from ${levelLabel(plan.factors, each.kind, each.fromId)} to ${levelLabel(plan.factors, each.kind, each.toId)}`}
-            onClick={() => setExceptions(plan.changeExceptions.filter((_each, at) => at !== index))}
+            onClick={() =>
+              setExceptions(
+                plan.changeExceptions.filter((_each, at) => at !== index),
+                'The time in this direction is gone',
+              )
+            }
           >
             <X size={14} aria-hidden />
           </Button>

@@ -5,9 +5,10 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { KeptText } from '../../parts/fields.tsx';
 import { Sheet } from '../../parts/states.tsx';
+import type { ChangePlan } from './planPart.ts';
 
 /** What is held constant. */
-export function Controls({ plan, onChange }: { plan: PlanDraft; onChange: (patch: Partial<PlanDraft>) => void }) {
+export function Controls({ plan, onChange }: { plan: PlanDraft; onChange: ChangePlan }) {
   const [name, setName] = useState('');
   const [value, setValue] = useState('');
   return (
@@ -27,7 +28,7 @@ export function Controls({ plan, onChange }: { plan: PlanDraft; onChange: (patch
             variant="plain"
             className="icon"
             aria-label={`Remove ${control.name}`}
-            onClick={() => onChange({ controls: plan.controls.filter((_each, at) => at !== index) })}
+            onClick={() => onChange({ controls: plan.controls.filter((_each, at) => at !== index) }, `${control.name} is no longer held`)}
           >
             <X size={14} aria-hidden />
           </Button>

@@ -15,7 +15,7 @@ const HOUR_MS = 3_600_000;
 export function DayPart(props: PlanPartProps) {
   const { plan, worked, stations, onChange } = props;
   const { day } = plan;
-  const set = (patch: Partial<DayPlan>) => onChange({ day: { ...day, ...patch } });
+  const set = (patch: Partial<DayPlan>, told?: string) => onChange({ day: { ...day, ...patch } }, told);
   const result = worked?.day ?? null;
   const nameOf = (id: string) => stations.find((station) => station.id === id)?.name ?? '';
   return (
@@ -48,7 +48,7 @@ export function DayPart(props: PlanPartProps) {
                 variant="plain"
                 className="icon"
                 aria-label={`Remove break ${index + 1}`}
-                onClick={() => set({ breaks: day.breaks.filter((other) => other !== each) })}
+                onClick={() => set({ breaks: day.breaks.filter((other) => other !== each) }, 'The break is gone')}
               >
                 <X size={14} aria-hidden />
               </Button>

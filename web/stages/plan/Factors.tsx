@@ -8,10 +8,10 @@ import { Pencil, Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useNotice } from '../../parts/notices.tsx';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
+import type { ChangePlan } from './planPart.ts';
 import { ScriptCards } from './ScriptCards.tsx';
 import { ScriptDialog } from './ScriptDialog.tsx';
 import { StationDialog } from './StationDialog.tsx';
@@ -22,7 +22,7 @@ interface FactorsProps {
   stations: Station[];
   scripts: Script[];
   chains: Chain[];
-  onChange: (patch: Partial<PlanDraft>) => void;
+  onChange: ChangePlan;
 }
 
 const FIRST: FactorKind[] = ['candidate', 'station', 'distance', 'windscreen', 'script'];
@@ -35,14 +35,9 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
   const [script, setScript] = useState<Script | 'new' | null>(null);
   const binStation = useBin(trialId, 'station');
   const binScript = useBin(trialId, 'script');
-  const tell = useNotice();
   const extras = EXTRA_KINDS.filter((kind) => plan.factors.some((factor) => factor.kind === kind));
-  const removeFactor = (factor: Factor) => {
-    const before = plan.factors;
-    onChange({ factors: before.filter((each) => each.kind !== factor.kind) });
-    tell(`${factor.name} is no longer varied`, () => onChange({ factors: before }));
-  };
-  const setFactor = (factor: Factor) => onChange({ factors: plan.factors.map((each) => (each.kind === factor.kind ? factor : each)) });
+  const removeFactor = (factor: Factor) => onChange({ factors: plan.factors.filter((each) => each.kind !== factor.kind) }, `${factor.name} is no longer varied`);
+  const setFactor = (factor: Factor, told?: string) => onChange({ factors: plan.factors.map((each) => (each.kind === factor.kind ? factor : each)) }, told);
   const levelActions = (kind: FactorKind, id: string, label: string) => {
     const edit =
       kind === 'station'
@@ -102,7 +97,7 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                           variant="plain"
                           className="icon"
                           aria-label={`Remove ${level.label}`}
-                          onClick={() => setFactor({ ...factor, levels: factor.levels.filter((each) => each.id !== level.id) })}
+                          onClick={() => setFactor({ ...factor, levels: factor.levels.filter((each) => each.id !== level.id) }, `${level.label} is no longer in the plan`)}
                         >
                           <X size={13} aria-hidden />
                         </Button>

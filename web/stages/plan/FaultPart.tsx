@@ -4,7 +4,6 @@ import { suspectsOf } from '@marvet/core/plan/fault/suspectsOf';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field, KeptText } from '../../parts/fields.tsx';
-import { useNotice } from '../../parts/notices.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { FaultTests } from './FaultTests.tsx';
 import type { PlanPartProps } from './planPart.ts';
@@ -20,9 +19,8 @@ const SHARES: [number, string][] = [
 
 /** A search for the guilty link of a chain: each test replaces half of those who may still be guilty. */
 export function FaultPart({ plan, chains, items, onChange }: PlanPartProps) {
-  const tell = useNotice();
   const search = plan.faultSearch;
-  const set = (next: FaultSearch | null) => onChange({ faultSearch: next });
+  const set = (next: FaultSearch | null, told?: string) => onChange({ faultSearch: next }, told);
   const begin = (chainId: string) => {
     const chain = chains.find((each) => each.id === chainId);
     if (!chain) return;
@@ -56,14 +54,7 @@ export function FaultPart({ plan, chains, items, onChange }: PlanPartProps) {
       <Sheet
         title="The fault"
         aside={
-          <Button
-            size="sm"
-            variant="outline"
-            onClick={() => {
-              set(null);
-              tell('The search was put away', () => set(search));
-            }}
-          >
+          <Button size="sm" variant="outline" onClick={() => set(null, 'The search was put away')}>
             Start over
           </Button>
         }

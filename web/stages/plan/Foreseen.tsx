@@ -1,12 +1,10 @@
 import { TriangleAlert } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { useNotice } from '../../parts/notices.tsx';
 import { Sheet } from '../../parts/states.tsx';
 import type { PlanPartProps } from './planPart.ts';
 
 /** What will be unfair, before anyone goes out, each with remedies that can be applied and undone. */
-export function Foreseen({ plan, worked, onChange }: PlanPartProps) {
-  const tell = useNotice();
+export function Foreseen({ worked, onChange }: PlanPartProps) {
   if (!worked || worked.built.takes.length === 0) return null;
   return (
     <Sheet title="Fairness before the fact">
@@ -20,16 +18,7 @@ export function Foreseen({ plan, worked, onChange }: PlanPartProps) {
               <span className="grow">{finding.text}</span>
               <span className="row-line">
                 {finding.remedies.map(({ label, patch }) => (
-                  <Button
-                    key={label}
-                    size="sm"
-                    variant="outline"
-                    onClick={() => {
-                      const before = Object.fromEntries(Object.keys(patch).map((key) => [key, plan[key as keyof typeof plan]]));
-                      onChange(patch);
-                      tell(label, () => onChange(before));
-                    }}
-                  >
+                  <Button key={label} size="sm" variant="outline" onClick={() => onChange(patch, label)}>
                     {label}
                   </Button>
                 ))}

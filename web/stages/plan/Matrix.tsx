@@ -5,7 +5,7 @@ import { isExcluded, planKinds, tickedLevels } from '@marvet/core/plan/matrix';
 import { useMemo } from 'react';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
-import { factorName } from './planPart.ts';
+import { type ChangePlan, factorName } from './planPart.ts';
 
 const MOST_SHOWN = 6000;
 type Row = { kind: FactorKind; level: Level }[];
@@ -15,7 +15,7 @@ interface MatrixProps {
   chains: Chain[];
   /** Keys of the setups that the design records; null while that is not known. */
   chosen: ReadonlySet<string> | null;
-  onChange: (patch: Partial<PlanDraft>) => void;
+  onChange: ChangePlan;
 }
 
 /** The full matrix: places, rigs, windscreens and scripts down, candidates and distances across. A cell is left out or taken back with a click. */

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useBinRecordMutation, useSaveChainMutation } from '../../app/api/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
+import { useTold } from '../../parts/useTold.ts';
 import { factorName, type PlanPartProps } from './planPart.ts';
 
 /** For each factor that could be recorded at one moment: what that would save, and doing it. */
@@ -12,6 +13,7 @@ export function PerFactor({ trialId, plan, chains, worked, onChange }: PlanPartP
   const [bin] = useBinRecordMutation();
   const [busy, setBusy] = useState(false);
   const tell = useNotice();
+  const told = useTold();
   const kinds = SIMULTANEOUS_KINDS.filter((kind) => tickedLevels(plan.factors, kind).length > 1);
   if (kinds.length === 0 || !worked) return null;
   const together = async (kind: SimultaneousKind) => {
@@ -21,10 +23,11 @@ export function PerFactor({ trialId, plan, chains, worked, onChange }: PlanPartP
     const before = { factors: plan.factors, together: plan.together };
     const made: string[] = [];
     for (const draft of levelsAsCandidates(chains, kind, levels)) {
-      const { data } = await save({ trialId, id: null, draft });
-      if (data) made.push(data.id);
+      const { data } = await told(save({ trialId, id: null, draft }));
+      if (!data) return setBusy(false);
+      made.push(data.id);
     }
-    for (const { id, trialId: _trial, ...draft } of chains) await save({ trialId, id, draft: { ...draft, candidate: false } });
+    for (const { id, trialId: _trial, ...draft } of chains) await told(save({ trialId, id, draft: { ...draft, candidate: false } }));
     onChange({
       together: true,
       factors: plan.factors.map((factor) => (factor.kind === kind ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id === first?.id })) } : factor)),
@@ -32,8 +35,8 @@ export function PerFactor({ trialId, plan, chains, worked, onChange }: PlanPartP
     setBusy(false);
     tell(`${made.length} candidates stand for the levels of ${factorName(plan, kind)}; the ${chains.length} before are kept for reference`, () => {
       void (async () => {
-        for (const id of made) await bin({ trialId, kind: 'chain', id });
-        for (const { id, trialId: _trial, ...draft } of chains) await save({ trialId, id, draft });
+        for (const id of made) await told(bin({ trialId, kind: 'chain', id }));
+        for (const { id, trialId: _trial, ...draft } of chains) await told(save({ trialId, id, draft }));
         onChange(before);
       })();
     });

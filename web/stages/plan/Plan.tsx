@@ -7,6 +7,7 @@ import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from
 import { usePlanQuery, useSavePlanMutation, useTakesQuery } from '../../app/api/work.ts';
 import { useTrialId } from '../../app/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
+import { useNotice } from '../../parts/notices.tsx';
 import { Loaded, Trouble } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { useDraft } from '../../parts/useDraft.ts';
@@ -17,7 +18,7 @@ import { Factors } from './Factors.tsx';
 import { FaultPart } from './FaultPart.tsx';
 import { Matrix } from './Matrix.tsx';
 import { OrderPart } from './OrderPart.tsx';
-import type { PlanPartProps } from './planPart.ts';
+import type { ChangePlan, PlanPartProps } from './planPart.ts';
 import { Rules } from './Rules.tsx';
 import { Sums } from './Sums.tsx';
 import { useWorkedOut } from './useWorkedOut.ts';
@@ -71,10 +72,16 @@ function PlanDesk({ fetching, ...records }: Omit<PlanPartProps, 'worked' | 'onCh
   const [search, changeAddress] = useAddress();
   const context = useMemo(() => ({ chains, items, stations, scripts }), [chains, items, stations, scripts]);
   const working = useWorkedOut(plan, context);
+  const tell = useNotice();
   const part = PARTS.find(([id]) => id === search.get('part'))?.[0] ?? 'vary';
   const worked = working.result && 'built' in working.result ? working.result : null;
+  const changeTold: ChangePlan = (patch, told) => {
+    const before = Object.fromEntries(Object.keys(patch).map((key) => [key, plan[key as keyof PlanDraft]]));
+    change(patch);
+    if (told) tell(told, () => change(before));
+  };
   const chosen = useMemo(() => (worked ? new Set(worked.built.setups.map(setupKey)) : null), [worked]);
-  const shared: PlanPartProps = { ...records, plan, worked, onChange: change };
+  const shared: PlanPartProps = { ...records, plan, worked, onChange: changeTold };
   return (
     <>
       <Trouble error={error} />
@@ -91,11 +98,11 @@ function PlanDesk({ fetching, ...records }: Omit<PlanPartProps, 'worked' | 'onCh
       </Nav>
       {part === 'vary' && (
         <>
-          <Factors trialId={trialId} plan={plan} stations={stations} scripts={scripts} chains={chains} onChange={change} />
+          <Factors trialId={trialId} plan={plan} stations={stations} scripts={scripts} chains={chains} onChange={changeTold} />
           <Cautions cautions={stations.flatMap(stationCautions)} />
-          <Rules plan={plan} onChange={change} />
-          <Matrix plan={plan} chains={chains} chosen={chosen} onChange={change} />
-          <Controls plan={plan} onChange={change} />
+          <Rules plan={plan} onChange={changeTold} />
+          <Matrix plan={plan} chains={chains} chosen={chosen} onChange={changeTold} />
+          <Controls plan={plan} onChange={changeTold} />
         </>
       )}
       {part === 'design' && <DesignPart {...shared} />}

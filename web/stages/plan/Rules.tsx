@@ -6,18 +6,12 @@ import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useNotice } from '../../parts/notices.tsx';
 import { Sheet } from '../../parts/states.tsx';
-import { factorName } from './planPart.ts';
+import { type ChangePlan, factorName } from './planPart.ts';
 
 /** What cannot occur: no fur indoors, no low-cut on the boom. Such cells are left out by themselves. */
-export function Rules({ plan, onChange }: { plan: PlanDraft; onChange: (patch: Partial<PlanDraft>) => void }) {
-  const tell = useNotice();
-  const remove = (rule: ExclusionRule) => {
-    const before = plan.rules;
-    onChange({ rules: before.filter((each) => each.id !== rule.id) });
-    tell('The rule is gone', () => onChange({ rules: before }));
-  };
+export function Rules({ plan, onChange }: { plan: PlanDraft; onChange: ChangePlan }) {
+  const remove = (rule: ExclusionRule) => onChange({ rules: plan.rules.filter((each) => each.id !== rule.id) }, 'The rule is gone');
   return (
     <Sheet title="What cannot occur">
       {plan.rules.map((rule) => (

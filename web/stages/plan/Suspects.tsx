@@ -10,7 +10,7 @@ import { KeptText } from '../../parts/fields.tsx';
 interface SuspectsProps {
   search: FaultSearch;
   state: SearchState;
-  onChange: (search: FaultSearch) => void;
+  onChange: (search: FaultSearch, told?: string) => void;
 }
 
 /** Who may be guilty, in signal order; those who are cleared are struck out. */
@@ -42,7 +42,7 @@ export function Suspects({ search, state, onChange }: SuspectsProps) {
                 variant="plain"
                 className="icon"
                 aria-label={`Take ${suspect.name} off the list`}
-                onClick={() => onChange({ ...search, suspects: search.suspects.filter((each) => each.id !== suspect.id) })}
+                onClick={() => onChange({ ...search, suspects: search.suspects.filter((each) => each.id !== suspect.id) }, `${suspect.name} is off the list`)}
               >
                 <X size={14} aria-hidden />
               </Button>

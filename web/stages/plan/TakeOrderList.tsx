@@ -28,7 +28,7 @@ export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps)
       title="Takes in their order"
       aside={
         pins.length > 0 && (
-          <Button size="sm" variant="outline" onClick={() => onChange({ order: { ...plan.order, pinned: [] } })}>
+          <Button size="sm" variant="outline" onClick={() => onChange({ order: { ...plan.order, pinned: [] } }, 'All takes are free to move')}>
             <LockOpen size={14} aria-hidden /> Free all {pins.length}
           </Button>
         )

@@ -13,7 +13,7 @@ import type { PlanPartProps } from './planPart.ts';
 export function Together(props: PlanPartProps) {
   const { plan, chains, worked, onChange } = props;
   const limits = plan.togetherLimits;
-  const setLimits = (patch: Partial<typeof limits>) => onChange({ togetherLimits: { ...limits, ...patch } });
+  const setLimits = (patch: Partial<typeof limits>, told?: string) => onChange({ togetherLimits: { ...limits, ...patch } }, told);
   const nameOf = (id: string) => chains.find((chain) => chain.id === id)?.name ?? 'a candidate that is gone';
   const sums = worked ? togetherSums(worked.built.together.groups, worked.built.conditions) : null;
   return (
@@ -71,7 +71,7 @@ export function Together(props: PlanPartProps) {
                     variant="plain"
                     className="icon"
                     aria-label={`Let ${nameOf(a)} and ${nameOf(b)} share a take`}
-                    onClick={() => setLimits({ apart: limits.apart.filter((pair) => pair[0] !== a || pair[1] !== b) })}
+                    onClick={() => setLimits({ apart: limits.apart.filter((pair) => pair[0] !== a || pair[1] !== b) }, `${nameOf(a)} and ${nameOf(b)} may share a take`)}
                   >
                     <X size={12} aria-hidden />
                   </Button>

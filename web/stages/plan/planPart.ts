@@ -7,6 +7,9 @@ import type { Station } from '@marvet/core/domain/station';
 import type { Take } from '@marvet/core/domain/take';
 import type { WorkedOutPlan } from '@marvet/core/plan/workOut';
 
+/** Changes the plan. What takes something away says so in words, and is offered to be undone. */
+export type ChangePlan = (patch: Partial<PlanDraft>, told?: string) => void;
+
 /** What every part of the plan works with. */
 export interface PlanPartProps {
   trialId: string;
@@ -19,7 +22,7 @@ export interface PlanPartProps {
   takes: Take[];
   /** Null while it is worked out for the first time, or when there are too many cells. */
   worked: WorkedOutPlan | null;
-  onChange: (patch: Partial<PlanDraft>) => void;
+  onChange: ChangePlan;
 }
 
 /** The name of a factor in the middle of a sentence. */
