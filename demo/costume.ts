@@ -4,9 +4,12 @@ import { STARTING_POINTS } from '@marvet/core/domain/startingPoint';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
+import { buildPlan } from '@marvet/core/plan/buildPlan';
+import { takeKey } from '@marvet/core/plan/gather';
 import { matrixSetups } from '@marvet/core/plan/matrix';
 import { startPlan } from '@marvet/core/plan/startPlan';
 import { demoId } from './ids.ts';
+import { ITEMS } from './items.ts';
 
 const TRIAL_ID = demoId('trial', 'costume');
 const own = (...words: (string | number)[]) => demoId('costume', ...words);
@@ -110,6 +113,14 @@ function plan(): BundledTrial['plan'] {
   };
 }
 
+/** The plan with the loft's room tone locked to the front, before anybody else is in the room. */
+function withRoomToneFirst(): BundledTrial['plan'] {
+  const unlocked = plan();
+  const { takes } = buildPlan(unlocked, { chains: CHAINS, items: ITEMS, stations: STATIONS });
+  const roomTone = takes.find((take) => take.condition.station === own('station', 1) && take.condition.script === SCRIPTS.at(-1)?.id);
+  return { ...unlocked, order: { ...unlocked.order, pinned: roomTone ? [{ key: takeKey(roomTone), position: 0 }] : [] } };
+}
+
 /** A trial as it lies on the kitchen table the night before: a starting point, a plan that is not fair yet, no slates. */
 export const COSTUME: BundledTrial = {
   id: TRIAL_ID,
@@ -131,7 +142,7 @@ export const COSTUME: BundledTrial = {
   chains: CHAINS,
   stations: STATIONS,
   scripts: SCRIPTS,
-  plan: plan(),
+  plan: withRoomToneFirst(),
   marks: [],
   takes: [],
   files: [],

@@ -10,6 +10,7 @@ import { isSpoiled } from '@marvet/core/domain/take';
 import { bundleSchema } from '@marvet/core/formats/bundle';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { compareTakes } from '@marvet/core/plan/compare';
+import { takeKey } from '@marvet/core/plan/gather';
 import { matchFile } from '@marvet/core/plan/matchFile';
 import { matrixSize } from '@marvet/core/plan/matrix';
 import { changesBetween } from '@marvet/core/plan/order/changeCost';
@@ -147,6 +148,12 @@ describe('the costume trial', () => {
     expect(COSTUME).toMatchObject({ takes: [], files: [], plan: { design: { kind: 'pairs' } } });
     expect(worked.built.takes.length).toBeGreaterThan(8);
     expect(worked.built.takes.length).toBeLessThan(worked.takesOfDesign.full);
+  });
+
+  it('begins with the room tone of the loft, which is locked there', () => {
+    expect(COSTUME.plan.order.pinned).toHaveLength(1);
+    expect(takeKey(worked.built.takes[0]!)).toBe(COSTUME.plan.order.pinned[0]?.key);
+    expect(COSTUME.scripts.find((script) => script.id === worked.built.takes[0]?.condition.script)?.name).toBe('Room tone');
   });
 
   it('is not fair yet in a way that can be mended', () => {
