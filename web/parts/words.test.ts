@@ -12,6 +12,12 @@ describe('lengths of time', () => {
     [3599, '1 h'],
     [5400, '1 h 30 min'],
     [7200, '2 h'],
+    [7229, '2 h'],
+    [7260, '2 h 1 min'],
+    [86_400, '24 h'],
+    [0.6, '1 s'],
+    [45, '45 s'],
+    [119, '2 min'],
   ])('%f s are %s', (seconds, text) => {
     expect(durationText(seconds)).toBe(text);
   });
