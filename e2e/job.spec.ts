@@ -176,11 +176,11 @@ test('from a question to a verdict, on audio', async ({ page }) => {
       for (const [letter, points] of [
         ['A', '7'],
         ['B', '4'],
-      ] as const)
-        await page
-          .getByRole('radiogroup', { name: `${criterion}, clip ${letter}` })
-          .getByText(points, { exact: true })
-          .click();
+      ] as const) {
+        const scale = page.getByRole('radiogroup', { name: `${criterion}, clip ${letter}` });
+        await scale.getByText(points, { exact: true }).click();
+        await expect(scale.getByRole('radio', { name: `${points} points` })).toBeChecked();
+      }
     }
     await page.getByRole('button', { name: 'Finish' }).click();
     await expect(page.getByText('Thank you.')).toBeVisible();

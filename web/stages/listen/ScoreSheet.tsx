@@ -50,16 +50,18 @@ export function ScoreSheet({ listenerId, letters, criterion, ratings }: ScoreShe
                   </label>
                 ))}
               </div>
-              {rating && (
-                <KeptText
-                  label={`Why, clip ${letter}`}
-                  hideLabel
-                  maxLength={4000}
-                  placeholder="why, in a word or two"
-                  value={rating.reason}
-                  onKeep={(reason) => keep({ reason })}
-                />
-              )}
+              <div className="why">
+                {rating && (
+                  <KeptText
+                    label={`Why, clip ${letter}`}
+                    hideLabel
+                    maxLength={4000}
+                    placeholder="why, in a word or two"
+                    value={rating.reason}
+                    onKeep={(reason) => keep({ reason })}
+                  />
+                )}
+              </div>
             </div>
           </div>
         );
