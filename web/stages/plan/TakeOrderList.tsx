@@ -4,7 +4,7 @@ import { ArrowDown, ArrowUp, Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { durationText } from '../../parts/durationText.ts';
-import { Empty, Sheet } from '../../parts/states.tsx';
+import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { factorName, type PlanPartProps } from './planPart.ts';
 
@@ -34,7 +34,6 @@ export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps)
         )
       }
     >
-      {takes.length === 0 && <Empty>Nothing to record yet.</Empty>}
       <ol className="take-order">
         {shown.map((take, position) => {
           const changed = worked.time.takes[position]?.changed ?? [];
