@@ -3,8 +3,8 @@ import { setupKey } from '@marvet/core/domain/factor';
 import { STARTING_POINTS } from '@marvet/core/domain/startingPoint';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
-import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
+import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
 import { takeKey } from '@marvet/core/plan/gather';
 import { matrixSetups } from '@marvet/core/plan/matrix';
 import { startPlan } from '@marvet/core/plan/startPlan';
@@ -146,5 +146,5 @@ export const COSTUME: BundledTrial = {
   marks: [],
   takes: [],
   files: [],
-  sessions: [],
+  rounds: [],
 };

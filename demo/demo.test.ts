@@ -7,14 +7,14 @@ import { stationCautions } from '@marvet/core/domain/caution';
 import { weightShares } from '@marvet/core/domain/criterion';
 import { conditionKey } from '@marvet/core/domain/factor';
 import { isSpoiled } from '@marvet/core/domain/take';
+import { compareTakes } from '@marvet/core/fair/compare';
 import { bundleSchema } from '@marvet/core/formats/bundle';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
-import { compareTakes } from '@marvet/core/plan/compare';
 import { takeKey } from '@marvet/core/plan/gather';
-import { matchFile } from '@marvet/core/plan/matchFile';
 import { matrixSize } from '@marvet/core/plan/matrix';
 import { changesBetween } from '@marvet/core/plan/order/changeCost';
 import { type WorkedOutPlan, workOutPlan } from '@marvet/core/plan/workOut';
+import { matchFile } from '@marvet/core/takes/matchFile';
 import { describe, expect, it } from 'vitest';
 import { COSTUME } from './costume.ts';
 import { demoId } from './ids.ts';
@@ -31,7 +31,7 @@ describe('the demo bundle', () => {
     const bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
     const ids = bundle.trials.flatMap((trial) => [
       trial.id,
-      ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.sessions].flatMap((list) => list.map((row) => row.id)),
+      ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.rounds].flatMap((list) => list.map((row) => row.id)),
     ]);
     expect(new Set([...ids, ...ITEMS.map((item) => item.id)]).size).toBe(ids.length + ITEMS.length);
   });
@@ -116,12 +116,12 @@ describe('Saltreach', () => {
   it('weighs its criteria to a whole, and two sample listeners scored all of what is listened to', () => {
     expect(weightShares(SALTREACH.criteria.map((criterion) => criterion.weight)).reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 12);
     const listened = SALTREACH.criteria.filter((criterion) => criterion.kind === 'listened');
-    const [session] = SALTREACH.sessions;
-    expect(session?.listeners).toHaveLength(2);
-    for (const listener of session!.listeners) {
+    const [round] = SALTREACH.rounds;
+    expect(round?.listeners).toHaveLength(2);
+    for (const listener of round!.listeners) {
       expect(listener.name).toContain('sample');
       expect([...listener.order].sort()).toEqual([0, 1, 2, 3, 4]);
-      expect(listener.ratings).toHaveLength(listened.length * session!.recordings.length);
+      expect(listener.ratings).toHaveLength(listened.length * round!.recordings.length);
     }
   });
 
@@ -136,7 +136,7 @@ describe('the wheelhouse trial', () => {
   it('is planned and not begun', () => {
     expect(WHEELHOUSE.takes.length).toBe(8);
     expect(WHEELHOUSE.takes.every((take) => take.status === 'planned' && take.startedAtMs === null)).toBe(true);
-    expect(WHEELHOUSE).toMatchObject({ files: [], sessions: [], expectations: [], verdictOpenedAtMs: null });
+    expect(WHEELHOUSE).toMatchObject({ files: [], rounds: [], expectations: [], verdictOpenedAtMs: null });
   });
 });
 

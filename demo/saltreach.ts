@@ -4,8 +4,8 @@ import { conditionKey, setupKey } from '@marvet/core/domain/factor';
 import { DEFAULT_CHANGE_TIMES, type PlanDraft } from '@marvet/core/domain/plan';
 import type { Take } from '@marvet/core/domain/take';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
-import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
+import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
 import type { PlannedTake } from '@marvet/core/plan/gather';
 import { matrixSetups } from '@marvet/core/plan/matrix';
 import { randomSource, seedOf } from '@marvet/core/simulate/random';
@@ -213,14 +213,14 @@ const SCORES: Record<string, [number, number, string][]> = {
 };
 const ORDERS: Record<string, number[]> = { Orla: [2, 4, 0, 3, 1], Tam: [1, 3, 4, 0, 2] };
 
-function session(): BundledTrial['sessions'][number] {
+function round(): BundledTrial['rounds'][number] {
   const take = TAKES.find(
     (each) =>
       each.condition.station === stationId('slipway') && each.condition.windscreen === 'fur' && each.condition.distance === '1' && each.condition.script === scriptId('neutralLow'),
   )!;
   const [words, natural] = [demoId('criterion', 'words'), demoId('criterion', 'natural')];
   return {
-    id: demoId('session', 1),
+    id: demoId('round', 1),
     title: 'Slipway, 1 m, fur',
     criterionIds: [words, natural],
     targetLufs: -23,
@@ -273,5 +273,5 @@ export const SALTREACH: BundledTrial = {
   ]),
   takes: TAKES,
   files: TAKES.map((take) => ({ name: fileNameOf(take) })),
-  sessions: [session()],
+  rounds: [round()],
 };

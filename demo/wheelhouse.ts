@@ -2,9 +2,9 @@ import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { faultSearchSchema } from '@marvet/core/domain/faultSearch';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
-import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
-import { reconcileTakes } from '@marvet/core/plan/reconcile';
+import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
+import { reconcileTakes } from '@marvet/core/takes/reconcile';
 import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
 
@@ -129,5 +129,5 @@ export const WHEELHOUSE: BundledTrial = {
     status: 'planned' as const,
   })),
   files: [],
-  sessions: [],
+  rounds: [],
 };

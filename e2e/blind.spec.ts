@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { AudioFile } from '../core/domain/recording.ts';
-import type { Session } from '../core/domain/session.ts';
+import type { Round } from '../core/domain/round.ts';
 import { spoken } from '../core/testing/signals.ts';
 import { writeRecorderFiles } from './audio.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
@@ -21,7 +21,7 @@ test.afterAll(async () => {
 });
 
 /** A round of two clips of very different level, made through the API. */
-async function round() {
+async function makeRound() {
   const { trialId, chainIds, criterionId } = await smallTrial(marvet.address);
   const [path] = await writeRecorderFiles(folder, [{ name: 'S001_Cormorant.wav', trackNames: ['QU', 'LO'], channels: [spoken(-20, -60, 1), spoken(-40, -75, 7)] }]);
   await fetch(`${marvet.address}/api/trials/${trialId}/files?name=S001_Cormorant.wav`, { method: 'POST', body: await readFile(path!) });
@@ -29,13 +29,13 @@ async function round() {
   await expect.poll(async () => (await ask<AudioFile[]>(marvet.address, 'GET', `${at}/files`))[0]?.state).toBe('done');
   const [file] = await ask<AudioFile[]>(marvet.address, 'GET', `${at}/files`);
   const recordings = await ask<{ id: string }[]>(marvet.address, 'GET', `${at}/recordings`);
-  const session = await ask<Session>(marvet.address, 'POST', `${at}/sessions`, { title: 'Round 1', recordingIds: recordings.map((each) => each.id), criterionIds: [criterionId] });
-  return { trialId, chainIds, file: file!, recordings, session, at };
+  const round = await ask<Round>(marvet.address, 'POST', `${at}/rounds`, { title: 'Round 1', recordingIds: recordings.map((each) => each.id), criterionIds: [criterionId] });
+  return { trialId, chainIds, file: file!, recordings, round, at };
 }
 
 test('no response on the listening page tells which clip is which', async ({ page }) => {
-  const { chainIds, file, recordings, session, at } = await round();
-  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `${at}/sessions/${session.id}/listeners`, { name: 'Orla', listenedOn: 'buds' });
+  const { chainIds, file, recordings, round, at } = await makeRound();
+  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `${at}/rounds/${round.id}/listeners`, { name: 'Orla', listenedOn: 'buds' });
   const secrets = [...chainIds, ...recordings.map((each) => each.id), file.id, file.sha256, file.sha256.slice(0, 12), 'Cormorant', 'Quoinholt', 'Lodestar', '"QU"', '"LO"'];
   const clips: { length: number; headers: string }[] = [];
   const leaks: string[] = [];
@@ -77,8 +77,8 @@ test('no response on the listening page tells which clip is which', async ({ pag
 });
 
 test('switching keeps the place, and the loop comes round', async ({ page }) => {
-  const { session, at } = await round();
-  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `${at}/sessions/${session.id}/listeners`, { name: 'Tam', listenedOn: 'loudspeakers' });
+  const { round, at } = await makeRound();
+  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `${at}/rounds/${round.id}/listeners`, { name: 'Tam', listenedOn: 'loudspeakers' });
   await page.goto(`${marvet.address}/listen/${id}`);
   const position = page.getByLabel('Position in seconds');
   const seconds = async () => Number(await position.inputValue());

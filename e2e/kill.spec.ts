@@ -73,8 +73,8 @@ test('killed right after a score: the score is there, and the letters are the sa
   await upload(trialId, 'S001.wav', wav(3, '1'));
   await expect.poll(async () => (await filesOf(trialId))[0]?.state, { timeout: 60_000 }).toBe('done');
   const ids = (await ask<{ id: string }[]>(marvet.address, 'GET', `/trials/${trialId}/recordings`)).map((each) => each.id);
-  const session = await ask<{ id: string }>(marvet.address, 'POST', `/trials/${trialId}/sessions`, { title: 'R', recordingIds: ids, criterionIds: [criterionId] });
-  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `/trials/${trialId}/sessions/${session.id}/listeners`, { name: 'Orla', listenedOn: 'buds' });
+  const round = await ask<{ id: string }>(marvet.address, 'POST', `/trials/${trialId}/rounds`, { title: 'R', recordingIds: ids, criterionIds: [criterionId] });
+  const { id } = await ask<{ id: string }>(marvet.address, 'POST', `/trials/${trialId}/rounds/${round.id}/listeners`, { name: 'Orla', listenedOn: 'buds' });
   const clip = async () => Buffer.from(await (await fetch(`${marvet.address}/api/listen/${id}/clips/A`)).arrayBuffer());
   const before = await clip();
   await ask(marvet.address, 'PUT', `/listen/${id}/ratings`, { letter: 'A', criterionId, points: 7, reason: 'open' });

@@ -16,8 +16,8 @@ import { photoRoutes } from './api/photos.ts';
 import { planRoutes } from './api/plan.ts';
 import { preflightRoutes } from './api/preflight.ts';
 import { recordingRoutes } from './api/recordings.ts';
+import { roundRoutes } from './api/rounds.ts';
 import type { Services } from './api/services.ts';
-import { sessionRoutes } from './api/sessions.ts';
 import { startingPointRoutes } from './api/startingPoint.ts';
 import { takeRoutes } from './api/takes.ts';
 import { eventRoutes } from './api/trialEvents.ts';
@@ -64,7 +64,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route(`${trial}/starting-point`, startingPointRoutes(store));
   app.route(`${trial}/files`, fileRoutes(services));
   app.route(`${trial}/recordings`, recordingRoutes(services));
-  app.route(`${trial}/sessions`, sessionRoutes(store));
+  app.route(`${trial}/rounds`, roundRoutes(store));
   app.route(`${trial}/verdict`, verdictRoutes(store));
   app.route(`${trial}/bin`, binRoutes(services));
   app.route(`${trial}/events`, eventRoutes(services));

@@ -1,7 +1,7 @@
-import { readBext } from '../formats/bext.ts';
-import { readIxml } from '../formats/ixml.ts';
-import { readListInfo } from '../formats/listInfo.ts';
 import type { ByteSource } from './byteSource.ts';
+import { readBext } from './chunks/bext.ts';
+import { readIxml } from './chunks/ixml.ts';
+import { readListInfo } from './chunks/listInfo.ts';
 import { HIGHEST_RATE_HZ, LOWEST_RATE_HZ, MOST_CHANNELS, WavError, type WavFormat, type WavLayout } from './wavFormat.ts';
 
 const FORMAT_PCM = 0x0001;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyPlan } from '../plan/align.ts';
+import { emptyPlan } from '../plan/followRecords.ts';
 import { planOf } from '../testing/plans.ts';
 import { chainDraftSchema, linkSettingsSchema, NO_SETTINGS } from './chain.ts';
 import { criterionDraftSchema } from './criterion.ts';

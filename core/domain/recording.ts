@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { WavFormat } from '../audio/wavFormat.ts';
 import type { ChannelReport, FileReport, LevelSeries, Span } from '../measure/report.types.ts';
-import type { MatchedBy } from '../plan/matchFile.ts';
+import type { MatchedBy } from '../takes/matchFile.ts';
 import { idSchema } from './identity.ts';
 
 export type MeasureState = 'queued' | 'measuring' | 'done' | 'failed';

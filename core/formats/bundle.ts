@@ -6,8 +6,8 @@ import { idSchema, instantMsSchema, nameSchema, remarkSchema } from '../domain/i
 import { itemDraftSchema } from '../domain/item.ts';
 import { controlSchema, planDraftSchema } from '../domain/plan.ts';
 import { preflightTickSchema } from '../domain/preflight.ts';
+import { listenerDraftSchema, roundDraftSchema } from '../domain/round.ts';
 import { scriptDraftSchema } from '../domain/script.ts';
-import { listenerDraftSchema, sessionDraftSchema } from '../domain/session.ts';
 import { stationDraftSchema } from '../domain/station.ts';
 import { GAIN_STAGES, TAKE_FLAGS } from '../domain/take.ts';
 import { trialDraftSchema } from '../domain/trial.ts';
@@ -35,9 +35,9 @@ const takeSchema = z.object({
 /** A recording named by its place in the bundle: the file's name and the candidate of the channel. */
 const heardSchema = z.object({ fileName: z.string(), candidateId: idSchema });
 
-const sessionSchema = z.object({
+const roundSchema = z.object({
   ...withId,
-  ...sessionDraftSchema.omit({ recordingIds: true }).shape,
+  ...roundDraftSchema.omit({ recordingIds: true }).shape,
   recordings: z.array(heardSchema).min(2),
   listeners: z.array(
     z.object({
@@ -65,7 +65,7 @@ const trialSchema = z.object({
   takes: z.array(takeSchema),
   /** Files beside the bundle; each finds its take by its name. */
   files: z.array(z.object({ name: z.string().regex(/^[A-Za-z0-9 ._-]+$/) })),
-  sessions: z.array(sessionSchema),
+  rounds: z.array(roundSchema),
 });
 
 /** Whole trials in one document: what the demo is delivered in. Audio lies beside it by name. */

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readBext, writeBext } from './bext.ts';
+import { readBext, writeBext } from '../audio/chunks/bext.ts';
+import { readIxml, writeIxml } from '../audio/chunks/ixml.ts';
+import { readListInfo } from '../audio/chunks/listInfo.ts';
 import { toCsv } from './csv.ts';
-import { readIxml, writeIxml } from './ixml.ts';
-import { readListInfo } from './listInfo.ts';
 
 describe('CSV', () => {
   it.each(['=1+1', '+49', '-cmd', '@sum', '\tx'])('defuses %j', (text) => {

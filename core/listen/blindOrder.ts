@@ -1,7 +1,7 @@
 /** Letters under which clips are heard, A to Z. */
 export const BLIND_LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'.split('');
 
-/** Most clips of one session; beyond it nobody keeps them apart. */
+/** Most clips of one round; beyond it nobody keeps them apart. */
 export const MOST_CLIPS = 12;
 
 /**

@@ -1,9 +1,9 @@
 import type { Chapter } from './chapter.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
+import { SHORTEST_PAUSE_S } from './findWords.ts';
 import type { ActivityGroup, Span } from './report.types.ts';
 import { joinSpans } from './spans.ts';
 import { SpeechLevelMeter } from './speechLevel.ts';
-import { SHORTEST_PAUSE_S } from './words.ts';
 
 /** Where words and pauses are, and the level of the speech while it is active. */
 export class Activity implements Family<ActivityGroup> {

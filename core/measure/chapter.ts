@@ -1,9 +1,9 @@
 import { findEvents } from './events/findEvents.ts';
+import { findWords, SHORTEST_PAUSE_S, withoutBursts } from './findWords.ts';
 import type { AudioEvent, Span } from './report.types.ts';
 import { shiftSpans, spansAbove, withoutSpans } from './spans.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
 import { coarser, FRAME_S, NOTHING_DB } from './tracks/frames.ts';
-import { findWords, SHORTEST_PAUSE_S, withoutBursts } from './words.ts';
 
 /** Longest stretch that is kept before words and events are told, in seconds; times the channels. */
 const LONGEST_CHAPTER_S = 300;

@@ -5,11 +5,11 @@ import { PowerSpectrum } from '../audio/powerSpectrum.ts';
 import { writeWav } from '../audio/writeWav.ts';
 import { concat, mixed, reportOf, silence, sine, whiteNoise } from '../testing/signals.ts';
 import { MEASURE_IDS, MEASURES, measureText, measureValue, plainNumber, signed } from './catalogue.ts';
+import { findWords } from './findWords.ts';
 import { MeasuringStopped, measureFile } from './report.ts';
 import { Extremes } from './tracks/extremes.ts';
 import { FrameEnergies } from './tracks/frames.ts';
 import { TruePeak } from './truePeak.ts';
-import { findWords } from './words.ts';
 
 const talk = mixed(concat(silence(0.6), whiteNoise(-26, 1, 3), silence(0.5), whiteNoise(-30, 1.2, 4), silence(0.7)), whiteNoise(-62, 4, 5));
 

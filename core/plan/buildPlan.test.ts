@@ -4,13 +4,13 @@ import { conditionKey, type FactorKind, setupKey } from '../domain/factor.ts';
 import { newId } from '../domain/identity.ts';
 import { DESIGN_KINDS, designSchema, orderRulesSchema, type PlanDraft, togetherLimitsSchema } from '../domain/plan.ts';
 import { planOf } from '../testing/plans.ts';
-import { alignPlan, emptyPlan, levelIdOf, newFactor } from './align.ts';
 import { buildPlan, type PlanContext } from './buildPlan.ts';
 import { dropFirst } from './day/dropFirst.ts';
 import { schedule } from './day/schedule.ts';
+import { alignPlan, emptyPlan, levelIdOf, newFactor } from './followRecords.ts';
 import { takeKey } from './gather.ts';
+import { conditionWords, levelLabel } from './levelWords.ts';
 import { isExcluded, matrixSetups, tickedLevels } from './matrix.ts';
-import { conditionWords, levelLabel } from './words.ts';
 
 const contextOf = (plan: PlanDraft): PlanContext => ({
   chains: tickedLevels(plan.factors, 'candidate').map(({ id, label }) => ({ id, name: label, links: [], split: null })),

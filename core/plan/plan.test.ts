@@ -4,12 +4,12 @@ import { conditionKey, type FactorKind, type Setup, setupKey } from '../domain/f
 import { newId } from '../domain/identity.ts';
 import { DEFAULT_CHANGE_TIMES, type PlanDraft } from '../domain/plan.ts';
 import type { Take } from '../domain/take.ts';
+import { reconcileTakes } from '../takes/reconcile.ts';
 import { factorsOf, planOf, takesOf } from '../testing/plans.ts';
 import type { PlannedTake } from './gather.ts';
 import { factorsWithoutLevel, matrixSetups, matrixSize } from './matrix.ts';
 import { changesBetween } from './order/changeCost.ts';
 import { orderTakes } from './order/orderTakes.ts';
-import { reconcileTakes } from './reconcile.ts';
 import { runSheet, runSheetCsv } from './runSheet.ts';
 import { planTime } from './time.ts';
 

@@ -3,7 +3,7 @@ import { CRITERIA_FEWEST, CRITERIA_MOST } from '../domain/criterion.ts';
 import { planDraftSchema } from '../domain/plan.ts';
 import { scriptDraftSchema } from '../domain/script.ts';
 import { STARTING_POINT_IDS, STARTING_POINTS } from '../domain/startingPoint.ts';
-import { alignPlan, emptyPlan } from './align.ts';
+import { alignPlan, emptyPlan } from './followRecords.ts';
 import { planKinds, tickedLevels } from './matrix.ts';
 import { startPlan } from './startPlan.ts';
 

@@ -1,7 +1,7 @@
 import type { Factor, Level } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
 import type { StartingPoint } from '../domain/startingPoint.ts';
-import { levelIdOf, newFactor } from './align.ts';
+import { levelIdOf, newFactor } from './followRecords.ts';
 
 /**
  * A plan with what a starting point varies, holds and designs. Levels that the plan has already keep

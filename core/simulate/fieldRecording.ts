@@ -1,6 +1,6 @@
+import { writeBext } from '../audio/chunks/bext.ts';
+import { writeIxml } from '../audio/chunks/ixml.ts';
 import { writeWav } from '../audio/writeWav.ts';
-import { writeBext } from '../formats/bext.ts';
-import { writeIxml } from '../formats/ixml.ts';
 
 /** What a field recorder writes beside the samples. */
 export interface FieldRecording {

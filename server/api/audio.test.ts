@@ -3,7 +3,7 @@ import { readChannel } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { newId } from '@marvet/core/domain/identity';
 import type { AudioFile, RecordingDetail } from '@marvet/core/domain/recording';
-import type { Listener, Session } from '@marvet/core/domain/session';
+import type { Listener, Round } from '@marvet/core/domain/round';
 import type { Take } from '@marvet/core/domain/take';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
@@ -172,19 +172,19 @@ describe('files', () => {
 });
 
 describe('blind listening', () => {
-  async function round() {
+  async function makeRound() {
     const { trial, at, chains } = await readyTrial(harness);
     await harness.upload(trial.id, 'S001_Secretname.wav', recorderWav([loud, noisy], '1', '1', ['QU', 'LO']));
     await harness.services.measuring.idle();
     const criterion = (await harness.call<{ id: string }>('POST', `${at}/criteria`, { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 })).body;
     const ids = (await recordings(at)).map((row) => row.id);
-    const session = (await harness.call<Session>('POST', `${at}/sessions`, { title: 'Round 1', recordingIds: ids, criterionIds: [criterion.id] })).body;
-    const seat = (name: string) => harness.call<Listener>('POST', `${at}/sessions/${session.id}/listeners`, { name, listenedOn: 'buds' });
-    return { at, chains, criterion, ids, session, seat };
+    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'Round 1', recordingIds: ids, criterionIds: [criterion.id] })).body;
+    const seat = (name: string) => harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name, listenedOn: 'buds' });
+    return { at, chains, criterion, ids, round, seat };
   }
 
   it('tells nothing that could name a clip before the listener is done', async () => {
-    const { at, chains, criterion, ids, session, seat } = await round();
+    const { at, chains, criterion, ids, round, seat } = await makeRound();
     const { id } = (await seat('Orla')).body;
     const secrets = [...ids, ...chains, 'QU', 'LO', 'Quoin', 'Lodestar', 'Secretname', (await files(at))[0]!.sha256];
     const told = [
@@ -197,14 +197,14 @@ describe('blind listening', () => {
     expect(heads[0]).toBe(heads[1]);
     for (const secret of secrets) expect(heads[0]).not.toContain(secret);
     expect(clips[0]!.text.length).toBeGreaterThan(1000);
-    const listed = (await harness.call<Session[]>('GET', `${at}/sessions`)).body.find((each) => each.id === session.id);
+    const listed = (await harness.call<Round[]>('GET', `${at}/rounds`)).body.find((each) => each.id === round.id);
     expect(listed?.listeners).toMatchObject([{ letters: null, ratings: [] }]);
   });
 
   it('clips are equally long and equally loud', async () => {
-    const { seat, session } = await round();
+    const { seat, round } = await makeRound();
     const { id } = (await seat('Orla')).body;
-    const row = await harness.services.store.sessions.findOneByOrFail({ id: session.id });
+    const row = await harness.services.store.rounds.findOneByOrFail({ id: round.id });
     const clips = await Promise.all(
       [0, 1].map(async (place) => {
         const listener = await harness.services.store.listeners.findOneByOrFail({ id });
@@ -219,11 +219,11 @@ describe('blind listening', () => {
     expect(clips[0]!.length).toBe(clips[1]!.length);
     const loudness = clips.map((clip) => reportOf([clip]).channels[0]!.loudness.integratedLufs!);
     expect(Math.abs(loudness[0]! - loudness[1]!)).toBeLessThan(0.3);
-    expect(Math.abs(loudness[0]! - session.matchedLufs)).toBeLessThan(0.3);
+    expect(Math.abs(loudness[0]! - round.matchedLufs)).toBeLessThan(0.3);
   });
 
   it('finishing needs every score, opens the identities, and closes the scores', async () => {
-    const { at, criterion, ids, seat } = await round();
+    const { at, criterion, ids, seat } = await makeRound();
     const { id } = (await seat('Tam')).body;
     const rate = (letter: string, points: number) => harness.call('PUT', `/listen/${id}/ratings`, { letter, criterionId: criterion.id, points, reason: 'r' });
     await rate('A', 8);
@@ -231,12 +231,12 @@ describe('blind listening', () => {
     await rate('B', 2);
     expect((await harness.call('POST', `/listen/${id}/finish`)).status).toBe(204);
     expect((await rate('A', 1)).status).toBe(409);
-    const [session] = (await harness.call<Session[]>('GET', `${at}/sessions`)).body;
-    expect(Object.values(session!.listeners[0]!.letters!).sort()).toEqual([...ids].sort());
+    const [round] = (await harness.call<Round[]>('GET', `${at}/rounds`)).body;
+    expect(Object.values(round!.listeners[0]!.letters!).sort()).toEqual([...ids].sort());
   });
 
   it('draws an order for each listener', async () => {
-    const { seat } = await round();
+    const { seat } = await makeRound();
     const orders = new Set<string>();
     for (let index = 0; index < 24; index++) orders.add(JSON.stringify((await harness.services.store.listeners.findOneByOrFail({ id: (await seat(`L${index}`)).body.id })).order));
     expect(orders.size).toBe(2);

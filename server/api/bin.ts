@@ -21,7 +21,7 @@ const KINDS = {
   script: { table: (store: Store) => store.scripts, name: (row: { name: string }) => row.name },
   take: { table: (store: Store) => store.takes, name: (row: { slate: number; pass: number }) => `Take ${slateLabel(row)}` },
   file: { table: (store: Store) => store.files, name: (row: { name: string }) => row.name },
-  session: { table: (store: Store) => store.sessions, name: (row: { title: string }) => row.title },
+  round: { table: (store: Store) => store.rounds, name: (row: { title: string }) => row.title },
 } as const;
 const kindSchema = z.enum(Object.keys(KINDS) as [keyof typeof KINDS, ...(keyof typeof KINDS)[]]);
 const restoreSchema = z.object({ kind: kindSchema, id: idSchema });

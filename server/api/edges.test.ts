@@ -1,6 +1,6 @@
 import { newId } from '@marvet/core/domain/identity';
 import type { AudioFile } from '@marvet/core/domain/recording';
-import type { Listener, Session } from '@marvet/core/domain/session';
+import type { Listener, Round } from '@marvet/core/domain/round';
 import { sine, spoken } from '@marvet/core/testing/signals';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
@@ -22,7 +22,7 @@ describe('what is not there is told as such', () => {
     ['DELETE', `/trials/${strange}/criteria/${strange}`],
     ['DELETE', `/trials/${strange}/files/${strange}`],
     ['DELETE', `/trials/${strange}/takes/${strange}`],
-    ['DELETE', `/trials/${strange}/sessions/${strange}`],
+    ['DELETE', `/trials/${strange}/rounds/${strange}`],
     ['GET', `/trials/${strange}/recordings/${strange}`],
     ['GET', `/trials/${strange}/recordings/${strange}/audio`],
     ['GET', `/trials/${strange}/verdict`],
@@ -85,7 +85,7 @@ describe('listening rounds', () => {
 
   it('need two recordings, a listened criterion of this trial, and a loudness', async () => {
     const { trial, at, ids, criterion } = await measured();
-    const make = (recordingIds: string[], criterionIds: string[]) => harness.call<Told>('POST', `${at}/sessions`, { title: 'R', recordingIds, criterionIds });
+    const make = (recordingIds: string[], criterionIds: string[]) => harness.call<Told>('POST', `${at}/rounds`, { title: 'R', recordingIds, criterionIds });
     expect((await make(ids.slice(0, 1), [criterion])).body.error.fields).toHaveProperty('recordingIds');
     expect((await make(ids, [strange])).body.error.fields).toHaveProperty('criterionIds');
     expect((await make([ids[0]!, strange], [criterion])).body.error.code).toBe('not-measured');
@@ -100,8 +100,8 @@ describe('listening rounds', () => {
     await harness.upload(trial.id, 'longer.wav', plainWav(Float64Array.from([...spoken(-24, -60, 30), ...spoken(-24, -60, 40)])));
     await harness.services.measuring.idle();
     const longer = (await harness.call<{ id: string; fileName: string }[]>('GET', `${at}/recordings`)).body.find((row) => row.fileName === 'longer.wav');
-    const session = (await harness.call<Session>('POST', `${at}/sessions`, { title: 'R', recordingIds: [ids[0], longer!.id], criterionIds: [criterion] })).body;
-    const { id } = (await harness.call<Listener>('POST', `${at}/sessions/${session.id}/listeners`, { name: 'Orla', listenedOn: 'buds' })).body;
+    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'R', recordingIds: [ids[0], longer!.id], criterionIds: [criterion] })).body;
+    const { id } = (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Orla', listenedOn: 'buds' })).body;
     const lengths = await Promise.all(['A', 'B'].map(async (letter) => (await harness.call('GET', `/listen/${id}/clips/${letter}`)).headers.get('content-length')));
     expect(lengths[0]).toBe(lengths[1]);
     expect((await harness.call('GET', `/listen/${id}/clips/C`)).status).toBe(404);
@@ -109,8 +109,8 @@ describe('listening rounds', () => {
 
   it('scores outside the scale, of other clips or criteria are refused', async () => {
     const { at, ids, criterion } = await measured();
-    const session = (await harness.call<Session>('POST', `${at}/sessions`, { title: 'R', recordingIds: ids, criterionIds: [criterion] })).body;
-    const { id } = (await harness.call<Listener>('POST', `${at}/sessions/${session.id}/listeners`, { name: 'Tam', listenedOn: 'buds' })).body;
+    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'R', recordingIds: ids, criterionIds: [criterion] })).body;
+    const { id } = (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Tam', listenedOn: 'buds' })).body;
     const rate = (rating: object) => harness.call<Told>('PUT', `/listen/${id}/ratings`, { letter: 'A', criterionId: criterion, points: 5, reason: '', ...rating });
     expect((await rate({ points: 11 })).body.error.fields).toHaveProperty('points');
     expect((await rate({ points: 2.5 })).body.error.fields).toHaveProperty('points');
@@ -121,13 +121,13 @@ describe('listening rounds', () => {
 
   it('of a deleted listener do not count, and count again when brought back', async () => {
     const { at, ids, criterion } = await measured();
-    const session = (await harness.call<Session>('POST', `${at}/sessions`, { title: 'R', recordingIds: ids, criterionIds: [criterion] })).body;
-    const { id } = (await harness.call<Listener>('POST', `${at}/sessions/${session.id}/listeners`, { name: 'Tam', listenedOn: 'buds' })).body;
+    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'R', recordingIds: ids, criterionIds: [criterion] })).body;
+    const { id } = (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Tam', listenedOn: 'buds' })).body;
     for (const letter of ['A', 'B']) await harness.call('PUT', `/listen/${id}/ratings`, { letter, criterionId: criterion, points: 6, reason: '' });
     await harness.call('POST', `/listen/${id}/finish`);
     const missing = async () => (await harness.call<{ missing: { criterionIds: string[] }[] }>('GET', `${at}/verdict`)).body.missing.map((each) => each.criterionIds.length);
     expect(await missing()).toEqual([0, 0]);
-    await harness.call('DELETE', `${at}/sessions/${session.id}/listeners/${id}`);
+    await harness.call('DELETE', `${at}/rounds/${round.id}/listeners/${id}`);
     expect(await missing()).toEqual([1, 1]);
     await harness.call('POST', `/restore/listeners/${id}`);
     expect(await missing()).toEqual([0, 0]);

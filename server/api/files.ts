@@ -6,7 +6,7 @@ import { WavError, type WavLayout } from '@marvet/core/audio/wavFormat';
 import { newId } from '@marvet/core/domain/identity';
 import { assignmentSchema, type MeasureState } from '@marvet/core/domain/recording';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
-import { matchChannels, matchFile } from '@marvet/core/plan/matchFile';
+import { matchChannels, matchFile } from '@marvet/core/takes/matchFile';
 import { Hono } from 'hono';
 import { In, IsNull, Not } from 'typeorm';
 import { z } from 'zod';

@@ -2,9 +2,9 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newId } from '@marvet/core/domain/identity';
-import type { Session } from '@marvet/core/domain/session';
+import type { Round } from '@marvet/core/domain/round';
 import type { Trial } from '@marvet/core/domain/trial';
-import { emptyPlan } from '@marvet/core/plan/align';
+import { emptyPlan } from '@marvet/core/plan/followRecords';
 import { spoken } from '@marvet/core/testing/signals';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, recorderWav } from '../testing/harness.ts';
@@ -12,7 +12,7 @@ import { importBundle } from './importBundle.ts';
 
 let harness: Harness;
 let folder: string;
-const ids = { trial: newId(), item: newId(), a: newId(), b: newId(), station: newId(), script: newId(), criterion: newId(), take: newId(), session: newId(), listener: newId() };
+const ids = { trial: newId(), item: newId(), a: newId(), b: newId(), station: newId(), script: newId(), criterion: newId(), take: newId(), round: newId(), listener: newId() };
 
 const bundle = () => ({
   marvetBundle: 1,
@@ -52,9 +52,9 @@ const bundle = () => ({
         },
       ],
       files: [{ name: 'S001_T01.wav' }],
-      sessions: [
+      rounds: [
         {
-          id: ids.session,
+          id: ids.round,
           title: 'R',
           criterionIds: [ids.criterion],
           recordings: [
@@ -100,10 +100,10 @@ describe('a bundle brought in', () => {
       progress: { candidates: 2, done: 1, recordings: 2, measured: 2, listeners: 1, verdictOpened: true },
       expectations: [{ person: 'Mixer', revealed: { candidateId: ids.a } }],
     });
-    const [session] = (await harness.call<Session[]>('GET', `/trials/${ids.trial}/sessions`)).body;
-    const [listener] = session!.listeners;
+    const [round] = (await harness.call<Round[]>('GET', `/trials/${ids.trial}/rounds`)).body;
+    const [listener] = round!.listeners;
     // The letter A stood for the second recording, so its score is the 3 of place 1.
-    expect(listener?.letters?.A).toBe(session?.recordingIds[1]);
+    expect(listener?.letters?.A).toBe(round?.recordingIds[1]);
     expect(listener?.ratings.find((rating) => rating.letter === 'A')?.points).toBe(3);
     const verdict = (await harness.call<{ rows: { candidate: { id: string }; score: number }[] }>('GET', `/trials/${ids.trial}/verdict`)).body;
     expect(verdict.rows.map((row) => [row.candidate.id, row.score])).toEqual([
@@ -126,7 +126,7 @@ describe('a bundle brought in', () => {
 
   it('that was cut off before its rounds goes on where it stopped', async () => {
     await importBundle(harness.services, folder, () => undefined);
-    await harness.services.store.sessions.delete({ id: ids.session });
+    await harness.services.store.rounds.delete({ id: ids.round });
     await importBundle(harness.services, folder, () => undefined);
     expect(await harness.services.store.ratings.count()).toBe(2);
   });

@@ -31,11 +31,11 @@ export async function importBundle(services: Services, folder: string, onProgres
   }
   const open: BundledTrial[] = [];
   for (const trial of bundle.trials) {
-    const sessions = await store.sessions.findBy({ trialId: trial.id });
-    if (fresh.includes(trial) || sessions.length < trial.sessions.length) open.push(trial);
+    const rounds = await store.rounds.findBy({ trialId: trial.id });
+    if (fresh.includes(trial) || rounds.length < trial.rounds.length) open.push(trial);
   }
   await importAudio(services, folder, open, onProgress);
-  for (const trial of open) await store.transaction((tables) => importSessions(tables, trial));
+  for (const trial of open) await store.transaction((tables) => importRounds(tables, trial));
 }
 
 async function importItems(tables: Tables, bundle: Bundle): Promise<void> {
@@ -91,9 +91,9 @@ async function importAudio({ store, blobs, measuring }: Services, folder: string
   if (total > 0) onProgress('measuring', total, total);
 }
 
-async function importSessions(tables: Tables, trial: BundledTrial): Promise<void> {
-  for (const { recordings: heard, listeners, ...session } of trial.sessions) {
-    if (await tables.sessions.existsBy({ id: session.id })) continue;
+async function importRounds(tables: Tables, trial: BundledTrial): Promise<void> {
+  for (const { recordings: heard, listeners, ...round } of trial.rounds) {
+    if (await tables.rounds.existsBy({ id: round.id })) continue;
     const recordings = await Promise.all(
       heard.map(async ({ fileName, candidateId }) => {
         const file = await tables.files.findOneByOrFail({ trialId: trial.id, name: fileName });
@@ -104,10 +104,10 @@ async function importSessions(tables: Tables, trial: BundledTrial): Promise<void
       if (report?.loudness.integratedLufs == null || report.levels.truePeakDbtp == null) throw new Error('A recording of the bundle could not be measured');
       return { integratedLufs: report.loudness.integratedLufs, truePeakDbtp: report.levels.truePeakDbtp };
     });
-    const match = levelMatch(clips, session.targetLufs, session.ceilingDbtp);
+    const match = levelMatch(clips, round.targetLufs, round.ceilingDbtp);
     const createdAtMs = trial.createdAtMs;
-    await tables.sessions.insert({
-      ...session,
+    await tables.rounds.insert({
+      ...round,
       trialId: trial.id,
       sample: true,
       createdAtMs,
@@ -117,7 +117,7 @@ async function importSessions(tables: Tables, trial: BundledTrial): Promise<void
       gainsDb: match.gainsDb,
     });
     for (const { ratings, ...listener } of listeners) {
-      await tables.listeners.insert({ ...listener, sessionId: session.id, sample: true, createdAtMs, finishedAtMs: createdAtMs, binnedAtMs: null });
+      await tables.listeners.insert({ ...listener, roundId: round.id, sample: true, createdAtMs, finishedAtMs: createdAtMs, binnedAtMs: null });
       await tables.ratings.insert(ratings.map(({ place, ...rating }) => ({ ...rating, listenerId: listener.id, letter: BLIND_LETTERS[listener.order.indexOf(place)] as string })));
     }
   }

@@ -13,7 +13,7 @@ const PROGRESS_EVERY_MS = 150;
 /** Nobody compares clips longer than this; it bounds memory. */
 const LONGEST_CLIP_S = 120;
 
-/** Entry of every worker thread: measures a file, compares two recordings, makes the clips of a listening session, or orders the takes of a plan. */
+/** Entry of every worker thread: measures a file, compares two recordings, makes the clips of a listening round, or orders the takes of a plan. */
 export default function work(task: MeasureTask | PairTask | ClipsTask | PlanTask): MeasuredFile | ComparedPair | Uint8Array[] | BuiltPlan {
   switch (task.kind) {
     case 'measure':

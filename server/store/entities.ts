@@ -159,8 +159,8 @@ export const RecordingEntity = new EntitySchema<rows.RecordingRow>({
   },
 });
 
-export const SessionEntity = new EntitySchema<rows.SessionRow>({
-  name: 'session',
+export const RoundEntity = new EntitySchema<rows.RoundRow>({
+  name: 'round',
   columns: {
     id: key,
     trialId: text,
@@ -181,7 +181,7 @@ export const ListenerEntity = new EntitySchema<rows.ListenerRow>({
   name: 'listener',
   columns: {
     id: key,
-    sessionId: text,
+    roundId: text,
     name: text,
     listenedOn: text,
     sample: flag,
@@ -213,7 +213,7 @@ export const ENTITIES = [
   LogLineEntity,
   AudioFileEntity,
   RecordingEntity,
-  SessionEntity,
+  RoundEntity,
   ListenerEntity,
   RatingEntity,
 ];

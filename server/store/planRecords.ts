@@ -1,6 +1,6 @@
 import { runningTimes } from '@marvet/core/chain/burden';
-import { alignPlan, emptyPlan } from '@marvet/core/plan/align';
 import { type Day, schedule } from '@marvet/core/plan/day/schedule';
+import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
 import { IsNull } from 'typeorm';
 import type { PlanRow } from './rows.ts';
 import type { Tables } from './store.ts';

@@ -10,7 +10,7 @@ const COUNTS = `WITH "wanted" AS (SELECT ? AS "id") SELECT
   (SELECT COUNT(*) FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = (SELECT "id" FROM "wanted") AND f."binnedAtMs" IS NULL) AS "recordings",
   (SELECT COUNT(*) FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = (SELECT "id" FROM "wanted") AND f."binnedAtMs" IS NULL AND f."state" = 'done') AS "measured",
   (SELECT COUNT(*) FROM "audio_file" WHERE "trialId" = (SELECT "id" FROM "wanted") AND "binnedAtMs" IS NULL AND "state" IN ('queued', 'measuring')) AS "measuring",
-  (SELECT COUNT(*) FROM "listener" l JOIN "session" s ON s."id" = l."sessionId"
+  (SELECT COUNT(*) FROM "listener" l JOIN "round" s ON s."id" = l."roundId"
     WHERE s."trialId" = (SELECT "id" FROM "wanted") AND s."binnedAtMs" IS NULL AND l."binnedAtMs" IS NULL AND l."finishedAtMs" IS NOT NULL) AS "listeners"`;
 
 /** How far each stage of a trial is. */

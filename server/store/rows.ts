@@ -7,14 +7,14 @@ import type { Photo } from '@marvet/core/domain/photo';
 import type { Plan } from '@marvet/core/domain/plan';
 import type { PreflightTick } from '@marvet/core/domain/preflight';
 import type { MeasureState } from '@marvet/core/domain/recording';
+import type { RatingDraft, RoundDraft } from '@marvet/core/domain/round';
 import type { Script } from '@marvet/core/domain/script';
-import type { RatingDraft, SessionDraft } from '@marvet/core/domain/session';
 import type { Station } from '@marvet/core/domain/station';
 import type { Take } from '@marvet/core/domain/take';
 import type { CriterionComparison, Role, TrialDraft } from '@marvet/core/domain/trial';
 import type { MeasureId } from '@marvet/core/measure/catalogue';
 import type { ChannelReport, FileReport, LevelSeries, Span } from '@marvet/core/measure/report.types';
-import type { MatchedBy } from '@marvet/core/plan/matchFile';
+import type { MatchedBy } from '@marvet/core/takes/matchFile';
 
 /** Rows as they are stored. Where a record can be binned, `binnedAtMs` says since when it is. */
 interface Binnable {
@@ -99,7 +99,7 @@ export interface RecordingRow {
   roomTone: Span | null;
 }
 
-export interface SessionRow extends SessionDraft, Binnable {
+export interface RoundRow extends RoundDraft, Binnable {
   id: string;
   trialId: string;
   sample: boolean;
@@ -110,13 +110,13 @@ export interface SessionRow extends SessionDraft, Binnable {
 
 export interface ListenerRow extends Binnable {
   id: string;
-  sessionId: string;
+  roundId: string;
   name: string;
   listenedOn: string;
   sample: boolean;
   createdAtMs: number;
   finishedAtMs: number | null;
-  /** Places in the session's recordings, in the order of this listener's letters. */
+  /** Places in the round's recordings, in the order of this listener's letters. */
   order: number[];
 }
 

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { newId } from '@marvet/core/domain/identity';
-import { emptyPlan } from '@marvet/core/plan/align';
+import { emptyPlan } from '@marvet/core/plan/followRecords';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MIGRATIONS, openStore, type Store } from './store.ts';
 

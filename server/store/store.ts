@@ -26,7 +26,7 @@ const repositories = (from: EntityManager) => ({
   logLines: from.getRepository(entities.LogLineEntity),
   files: from.getRepository(entities.AudioFileEntity),
   recordings: from.getRepository(entities.RecordingEntity),
-  sessions: from.getRepository(entities.SessionEntity),
+  rounds: from.getRepository(entities.RoundEntity),
   listeners: from.getRepository(entities.ListenerEntity),
   ratings: from.getRepository(entities.RatingEntity),
 });

@@ -78,15 +78,15 @@ interface HeardRating {
 }
 
 async function finishedRatings(store: Store, trialId: string): Promise<HeardRating[]> {
-  const sessions = await store.sessions.findBy({ trialId, binnedAtMs: IsNull() });
-  const listeners = await store.listeners.findBy({ sessionId: In(sessions.map((session) => session.id)), binnedAtMs: IsNull() });
+  const rounds = await store.rounds.findBy({ trialId, binnedAtMs: IsNull() });
+  const listeners = await store.listeners.findBy({ roundId: In(rounds.map((round) => round.id)), binnedAtMs: IsNull() });
   const done = listeners.filter((listener) => listener.finishedAtMs !== null);
   const ratings = await store.ratings.findBy({ listenerId: In(done.map((listener) => listener.id)) });
   return ratings.flatMap((rating) => {
     const listener = done.find((each) => each.id === rating.listenerId);
-    const session = sessions.find((each) => each.id === listener?.sessionId);
+    const round = rounds.find((each) => each.id === listener?.roundId);
     const place = listener?.order[rating.letter.charCodeAt(0) - 65];
-    const recordingId = place === undefined ? undefined : session?.recordingIds[place];
+    const recordingId = place === undefined ? undefined : round?.recordingIds[place];
     return recordingId ? [{ recordingId, criterionId: rating.criterionId, points: rating.points }] : [];
   });
 }

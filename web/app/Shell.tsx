@@ -3,14 +3,14 @@ import { Keyboard, Moon, Sun, Trash2 } from 'lucide-react';
 import { Suspense } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, NavLink, Outlet, useLocation, useMatches } from 'react-router';
+import { themeChosen } from '../data/look.ts';
+import { useAppDispatch, useAppSelector } from '../data/store.ts';
+import { useTrialId } from '../data/trialData.ts';
+import { useTrialQuery } from '../data/trials.ts';
+import { useTrialEvents } from '../data/useTrialEvents.ts';
 import { useOpenKeys } from '../parts/keys.tsx';
 import { Empty, Loaded } from '../parts/states.tsx';
-import { useTrialQuery } from './api/trials.ts';
-import { themeChosen } from './look.ts';
-import { useAppDispatch, useAppSelector } from './store.ts';
 import { TrayBar } from './TrayBar.tsx';
-import { useTrialId } from './trialData.ts';
-import { useTrialEvents } from './useTrialEvents.ts';
 
 interface Stop {
   path: string;

@@ -1,17 +1,17 @@
 import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
 import { isSpoiled, slateLabel } from '@marvet/core/domain/take';
+import { type Comparison, compareTakes, type Difference, nearestFair } from '@marvet/core/fair/compare';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
-import { type Comparison, compareTakes, type Difference, nearestFair } from '@marvet/core/plan/compare';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
+import { useAppDispatch, useAppSelector } from '../data/store.ts';
+import { picked, replaced, type TrayEntry, underTestChosen } from '../data/tray.ts';
+import { comparedOf, type TrialWords, useTakesById, useTrialWords } from '../data/trialData.ts';
+import { useRecordingsQuery, useTakesQuery } from '../data/work.ts';
 import { BlindMark, TapeMark } from '../parts/TapeMark.tsx';
-import { useRecordingsQuery, useTakesQuery } from './api/work.ts';
-import { useAppDispatch, useAppSelector } from './store.ts';
-import { picked, replaced, type TrayEntry, underTestChosen } from './tray.ts';
-import { comparedOf, type TrialWords, useTakesById, useTrialWords } from './trialData.ts';
 
 const NOTHING: TrayEntry[] = [];
 

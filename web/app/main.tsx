@@ -13,10 +13,10 @@ import { StrictMode, useEffect } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
+import { store, useAppSelector } from '../data/store.ts';
 import { KeysHelp } from '../parts/keys.tsx';
 import { Notices } from '../parts/notices.tsx';
 import { router } from './routes.tsx';
-import { store, useAppSelector } from './store.ts';
 
 function Page() {
   const theme = useAppSelector((state) => state.look.theme);

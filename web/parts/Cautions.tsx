@@ -1,8 +1,8 @@
 import { type Caution, cautionTitle, distinctCautions } from '@marvet/core/domain/caution';
 import { TriangleAlert } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { cautionDismissed } from '../app/look.ts';
-import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { cautionDismissed } from '../data/look.ts';
+import { useAppDispatch, useAppSelector } from '../data/store.ts';
 
 /** Cautions that this person has not put away. They never stand in the way of the work. */
 export function Cautions({ cautions }: { cautions: readonly Caution[] }) {

@@ -2,7 +2,7 @@ import type { PhotoOwner } from '@marvet/core/domain/photo';
 import { Camera, RotateCcw, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useAddPhotoMutation, useBinPhotoMutation, usePhotosQuery, useRestorePhotoMutation } from '../app/api/records.ts';
+import { useAddPhotoMutation, useBinPhotoMutation, usePhotosQuery, useRestorePhotoMutation } from '../data/records.ts';
 import { useNotice } from './notices.tsx';
 import { resizedPhoto } from './resizedPhoto.ts';
 import { Trouble } from './states.tsx';

@@ -1,7 +1,7 @@
 import type { Chain } from '@marvet/core/domain/chain';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
-import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { inTray, picked, type TrayEntry } from '../app/tray.ts';
+import { useAppDispatch, useAppSelector } from '../data/store.ts';
+import { inTray, picked, type TrayEntry } from '../data/tray.ts';
 import { TapeMark } from './TapeMark.tsx';
 
 const NOTHING: TrayEntry[] = [];

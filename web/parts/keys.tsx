@@ -2,8 +2,8 @@ import { createContext, type ReactNode, useCallback, useContext, useEffect, useM
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { cautionsShownAgain } from '../app/look.ts';
-import { useAppDispatch } from '../app/store.ts';
+import { cautionsShownAgain } from '../data/look.ts';
+import { useAppDispatch } from '../data/store.ts';
 
 /** A key of a screen and what it does. */
 export interface KeyHelp {

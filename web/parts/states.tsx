@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import Spinner from 'react-bootstrap/Spinner';
-import { troubleText } from '../app/api/base.ts';
+import { troubleText } from '../data/api.ts';
 
 /** What went wrong, where it happened, with a way to try again. */
 export function Trouble({ error, again }: { error: unknown; again?: () => void }) {

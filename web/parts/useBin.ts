@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { useBinRecordMutation, useRestoreRecordMutation } from '../app/api/records.ts';
+import { useBinRecordMutation, useRestoreRecordMutation } from '../data/records.ts';
 import { useNotice } from './notices.tsx';
 import { useTold } from './useTold.ts';
 

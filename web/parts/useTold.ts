@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { troubleText } from '../app/api/base.ts';
+import { troubleText } from '../data/api.ts';
 import { useNotice } from './notices.tsx';
 
 /** Tells in a corner why something asked of the server by a plain button was refused. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { troubleText } from '../app/api/base.ts';
+import { troubleText } from '../data/api.ts';
 import { clockText, dateText, dateTimeText } from './dateText.ts';
 import { durationText } from './durationText.ts';
 

@@ -1,7 +1,7 @@
 import { RotateCcw } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { useBinQuery, useRestoreRecordMutation } from '../../app/api/records.ts';
-import { useTrialId } from '../../app/trialData.ts';
+import { useBinQuery, useRestoreRecordMutation } from '../../data/records.ts';
+import { useTrialId } from '../../data/trialData.ts';
 import { dateTimeText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 

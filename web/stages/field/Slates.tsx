@@ -1,5 +1,5 @@
 import { slateLabel, type Take } from '@marvet/core/domain/take';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 
 const MARK: Record<Take['status'], string> = { planned: 'none', rolling: 'some', done: 'all', skipped: 'none' };

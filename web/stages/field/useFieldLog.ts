@@ -1,7 +1,7 @@
 import { applyLog } from '@marvet/core/domain/logLine';
 import type { Take } from '@marvet/core/domain/take';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
-import { useSendLogMutation, useTakesQuery } from '../../app/api/work.ts';
+import { useSendLogMutation, useTakesQuery } from '../../data/work.ts';
 import { fieldLogOf, type NewLine } from './fieldLog.ts';
 
 /** Takes as they stand with every line written here, and how many lines still wait for the server. */

@@ -4,7 +4,7 @@ import type { Item } from '@marvet/core/domain/item';
 import { nextTape, TAPE_KINDS } from '@marvet/core/domain/tape';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { useSaveChainMutation } from '../../app/api/records.ts';
+import { useSaveChainMutation } from '../../data/records.ts';
 import { Field } from '../../parts/fields.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';

@@ -7,7 +7,7 @@ import { nextTape } from '@marvet/core/domain/tape';
 import { Copy, Pencil, Plus, Trash2, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useSaveChainMutation } from '../../app/api/records.ts';
+import { useSaveChainMutation } from '../../data/records.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';

@@ -1,6 +1,6 @@
 import type { Chain } from '@marvet/core/domain/chain';
 import type { Criterion, Mark } from '@marvet/core/domain/criterion';
-import { useSaveMarkMutation } from '../../app/api/records.ts';
+import { useSaveMarkMutation } from '../../data/records.ts';
 import { KeptNumber, KeptText } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';

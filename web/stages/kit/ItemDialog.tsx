@@ -4,7 +4,7 @@ import { connectorSchema, powerSchema } from '@marvet/core/domain/connector';
 import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { useSaveItemMutation } from '../../app/api/records.ts';
+import { useSaveItemMutation } from '../../data/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
-import { useImportItemsMutation } from '../../app/api/records.ts';
+import { useImportItemsMutation } from '../../data/records.ts';
 import { Field } from '../../parts/fields.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { Trouble } from '../../parts/states.tsx';

@@ -3,7 +3,7 @@ import type { Photo } from '@marvet/core/domain/photo';
 import { Copy, FileUp, Pencil, Plus, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useBinItemMutation, useBinnedItemsQuery, usePhotosQuery, useRestoreItemMutation, useSaveItemMutation } from '../../app/api/records.ts';
+import { useBinItemMutation, useBinnedItemsQuery, usePhotosQuery, useRestoreItemMutation, useSaveItemMutation } from '../../data/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';
 import { useTold } from '../../parts/useTold.ts';

@@ -1,6 +1,6 @@
 import Nav from 'react-bootstrap/Nav';
-import { useChainsQuery, useCriteriaQuery, useItemsQuery, useMarksQuery } from '../../app/api/records.ts';
-import { useTrialId } from '../../app/trialData.ts';
+import { useChainsQuery, useCriteriaQuery, useItemsQuery, useMarksQuery } from '../../data/records.ts';
+import { useTrialId } from '../../data/trialData.ts';
 import { Loaded } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { Chains } from './Chains.tsx';

@@ -8,7 +8,7 @@ import { lazy, Suspense } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { useSaveChainMutation } from '../../app/api/records.ts';
+import { useSaveChainMutation } from '../../data/records.ts';
 import { Field } from '../../parts/fields.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';

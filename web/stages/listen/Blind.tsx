@@ -1,11 +1,11 @@
-import type { BlindRound } from '@marvet/core/domain/session';
+import type { BlindRound } from '@marvet/core/domain/round';
 import { signed } from '@marvet/core/measure/catalogue';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useParams } from 'react-router';
-import { troubleText } from '../../app/api/base.ts';
-import { useFinishMutation, useRoundQuery } from '../../app/api/judging.ts';
 import { RailFoot } from '../../app/Shell.tsx';
+import { troubleText } from '../../data/api.ts';
+import { useFinishMutation, useRoundQuery } from '../../data/judging.ts';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { BlindPlayer } from './BlindPlayer.tsx';
 import { ScoreSheet } from './ScoreSheet.tsx';

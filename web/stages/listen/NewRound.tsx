@@ -1,14 +1,14 @@
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
-import { compareTakes } from '@marvet/core/plan/compare';
+import { compareTakes } from '@marvet/core/fair/compare';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
-import { useAddSessionMutation } from '../../app/api/judging.ts';
-import type { RecordingRow } from '../../app/api/work.ts';
-import { useAppSelector } from '../../app/store.ts';
-import { comparedOf, useTrialWords } from '../../app/trialData.ts';
+import { useAddRoundMutation } from '../../data/judging.ts';
+import { useAppSelector } from '../../data/store.ts';
+import { comparedOf, useTrialWords } from '../../data/trialData.ts';
+import type { RecordingRow } from '../../data/work.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
@@ -27,7 +27,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const words = useTrialWords(trialId);
   const navigate = useNavigate();
   const underTest = useAppSelector((state) => state.tray.underTest);
-  const [add, { error, isLoading }] = useAddSessionMutation();
+  const [add, { error, isLoading }] = useAddRoundMutation();
   const listened = criteria.filter((criterion) => criterion.kind === 'listened');
   const [takeId, setTakeId] = useState('');
   const [ids, setIds] = useState<string[]>(chosen);

@@ -1,5 +1,5 @@
 import type { Criterion } from '@marvet/core/domain/criterion';
-import type { Listener, Session } from '@marvet/core/domain/session';
+import type { Listener, Round } from '@marvet/core/domain/round';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { signed } from '@marvet/core/measure/catalogue';
 import { Trash2 } from 'lucide-react';
@@ -7,9 +7,9 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
-import { useAddListenerMutation, useBinListenerMutation, useRestoreListenerMutation } from '../../app/api/judging.ts';
-import type { RecordingRow } from '../../app/api/work.ts';
-import { useTrialWords } from '../../app/trialData.ts';
+import { useAddListenerMutation, useBinListenerMutation, useRestoreListenerMutation } from '../../data/judging.ts';
+import { useTrialWords } from '../../data/trialData.ts';
+import type { RecordingRow } from '../../data/work.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
@@ -19,55 +19,55 @@ import { useTold } from '../../parts/useTold.ts';
 
 interface RoundCardProps {
   trialId: string;
-  session: Session;
+  round: Round;
   criteria: Criterion[];
   recordings: RecordingRow[];
   takes: Take[];
 }
 
 /** One round: who listened on what, what they scored once done, and a seat for the next listener. */
-export function RoundCard({ trialId, session, criteria, recordings, takes }: RoundCardProps) {
-  const bin = useBin(trialId, 'session');
-  const used = criteria.filter((criterion) => session.criterionIds.includes(criterion.id));
+export function RoundCard({ trialId, round, criteria, recordings, takes }: RoundCardProps) {
+  const bin = useBin(trialId, 'round');
+  const used = criteria.filter((criterion) => round.criterionIds.includes(criterion.id));
   return (
     <Sheet
-      title={session.title}
+      title={round.title}
       aside={
         <span className="row-line">
           <span className="small soft">
-            {session.recordingIds.length} clips at {signed(session.matchedLufs, 1)} LUFS{session.sample && ', sample data'}
+            {round.recordingIds.length} clips at {signed(round.matchedLufs, 1)} LUFS{round.sample && ', sample data'}
           </span>
-          <Button size="sm" variant="plain" aria-label={`Delete ${session.title}`} onClick={() => bin(session.id, session.title)}>
+          <Button size="sm" variant="plain" aria-label={`Delete ${round.title}`} onClick={() => bin(round.id, round.title)}>
             <Trash2 size={15} aria-hidden />
           </Button>
         </span>
       }
     >
-      {session.listeners.map((listener) => (
-        <ListenerScores key={listener.id} trialId={trialId} session={session} listener={listener} criteria={used} recordings={recordings} takes={takes} />
+      {round.listeners.map((listener) => (
+        <ListenerScores key={listener.id} trialId={trialId} round={round} listener={listener} criteria={used} recordings={recordings} takes={takes} />
       ))}
-      <NewListener trialId={trialId} sessionId={session.id} />
+      <NewListener trialId={trialId} roundId={round.id} />
     </Sheet>
   );
 }
 
 interface ListenerScoresProps {
   trialId: string;
-  session: Session;
+  round: Round;
   listener: Listener;
   criteria: Criterion[];
   recordings: RecordingRow[];
   takes: Take[];
 }
 
-function ListenerScores({ trialId, session, listener, criteria, recordings, takes }: ListenerScoresProps) {
+function ListenerScores({ trialId, round, listener, criteria, recordings, takes }: ListenerScoresProps) {
   const words = useTrialWords(trialId);
   const tell = useNotice();
   const told = useTold();
   const [remove] = useBinListenerMutation();
   const [restore] = useRestoreListenerMutation();
   const binListener = () =>
-    void told(remove({ trialId, sessionId: session.id, id: listener.id })).then(
+    void told(remove({ trialId, roundId: round.id, id: listener.id })).then(
       ({ error }) => !error && tell(`${listener.name} is in the bin`, () => void told(restore(listener.id))),
     );
   return (
@@ -137,7 +137,7 @@ function ListenerScores({ trialId, session, listener, criteria, recordings, take
   );
 }
 
-function NewListener({ trialId, sessionId }: { trialId: string; sessionId: string }) {
+function NewListener({ trialId, roundId }: { trialId: string; roundId: string }) {
   const navigate = useNavigate();
   const [add, { error, isLoading }] = useAddListenerMutation();
   const [name, setName] = useState('');
@@ -147,7 +147,7 @@ function NewListener({ trialId, sessionId }: { trialId: string; sessionId: strin
       className="row-line border-top pt-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void add({ trialId, sessionId, draft: { name, listenedOn } }).then(({ data }) => data && navigate(`/listen/${data.id}`));
+        void add({ trialId, roundId, draft: { name, listenedOn } }).then(({ data }) => data && navigate(`/listen/${data.id}`));
       }}
     >
       <Form.Control className="grow w-auto" aria-label="Listener" placeholder="who listens" maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />

@@ -1,5 +1,5 @@
-import type { BlindRound, RatingDraft } from '@marvet/core/domain/session';
-import { useRateMutation } from '../../app/api/judging.ts';
+import type { BlindRound, RatingDraft } from '@marvet/core/domain/round';
+import { useRateMutation } from '../../data/judging.ts';
 import { KeptText } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { BlindMark } from '../../parts/TapeMark.tsx';

@@ -1,7 +1,7 @@
 import type { FactorKind } from '@marvet/core/domain/factor';
 import type { ChangeException } from '@marvet/core/domain/plan';
+import { levelLabel } from '@marvet/core/plan/levelWords';
 import { planKinds, tickedLevels } from '@marvet/core/plan/matrix';
-import { levelLabel } from '@marvet/core/plan/words';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

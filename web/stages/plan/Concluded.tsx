@@ -1,5 +1,5 @@
 import type { FactorConclusion } from '@marvet/core/plan/design/conclusions';
-import { levelLabel } from '@marvet/core/plan/words';
+import { levelLabel } from '@marvet/core/plan/levelWords';
 import { Check, Minus, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { Sheet } from '../../parts/states.tsx';

@@ -1,5 +1,5 @@
 import { type PlannedTake, takeKey } from '@marvet/core/plan/gather';
-import { conditionWords } from '@marvet/core/plan/words';
+import { conditionWords } from '@marvet/core/plan/levelWords';
 import { Sheet } from '../../parts/states.tsx';
 import type { PlanPartProps } from './planPart.ts';
 

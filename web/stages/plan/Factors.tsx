@@ -3,7 +3,7 @@ import { EXTRA_KINDS, type ExtraKind, type Factor, type FactorKind } from '@marv
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
 import type { Station } from '@marvet/core/domain/station';
-import { levelIdOf, newFactor } from '@marvet/core/plan/align';
+import { levelIdOf, newFactor } from '@marvet/core/plan/followRecords';
 import { Pencil, Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

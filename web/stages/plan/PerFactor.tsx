@@ -2,7 +2,7 @@ import { levelsAsCandidates, SIMULTANEOUS_KINDS, type SimultaneousKind, takesSav
 import { tickedLevels } from '@marvet/core/plan/matrix';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useBinRecordMutation, useSaveChainMutation } from '../../app/api/records.ts';
+import { useBinRecordMutation, useSaveChainMutation } from '../../data/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { useTold } from '../../parts/useTold.ts';
 import { factorName, type PlanPartProps } from './planPart.ts';

@@ -1,7 +1,7 @@
 import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
 import { newId } from '@marvet/core/domain/identity';
 import type { ExclusionRule, PlanDraft } from '@marvet/core/domain/plan';
-import { levelLabel } from '@marvet/core/plan/words';
+import { levelLabel } from '@marvet/core/plan/levelWords';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

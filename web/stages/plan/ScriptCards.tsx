@@ -2,7 +2,7 @@ import type { Script } from '@marvet/core/domain/script';
 import { SCRIPT_CARDS } from '@marvet/core/domain/scriptCards';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
 import Form from 'react-bootstrap/Form';
-import { useSaveScriptMutation } from '../../app/api/records.ts';
+import { useSaveScriptMutation } from '../../data/records.ts';
 import { useTold } from '../../parts/useTold.ts';
 
 /** Script cards that this trial has not got: each with what it shows. */

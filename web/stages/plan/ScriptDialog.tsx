@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { type Script, type ScriptDraft, scriptDraftSchema } from '@marvet/core/domain/script';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { useSaveScriptMutation } from '../../app/api/records.ts';
+import { useSaveScriptMutation } from '../../data/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 

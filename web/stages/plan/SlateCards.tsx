@@ -2,9 +2,9 @@ import { EXTRA_KINDS } from '@marvet/core/domain/factor';
 import { slateLabel } from '@marvet/core/domain/take';
 import { Printer } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { useTrialQuery } from '../../app/api/trials.ts';
-import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
+import { useTrialQuery } from '../../data/trials.ts';
+import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 

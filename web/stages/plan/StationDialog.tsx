@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { hazardSchema, type Station, type StationDraft, stationDraftSchema } from '@marvet/core/domain/station';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { useSaveStationMutation } from '../../app/api/records.ts';
+import { useSaveStationMutation } from '../../data/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';

@@ -1,11 +1,11 @@
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { Take } from '@marvet/core/domain/take';
 import { factorsWithoutLevel } from '@marvet/core/plan/matrix';
-import { reconcileTakes } from '@marvet/core/plan/reconcile';
+import { reconcileTakes } from '@marvet/core/takes/reconcile';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { useCommitPlanMutation } from '../../app/api/work.ts';
+import { useCommitPlanMutation } from '../../data/work.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Progress } from '../../parts/Progress.tsx';

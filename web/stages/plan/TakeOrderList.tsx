@@ -1,5 +1,5 @@
 import { type PlannedTake, takeKey } from '@marvet/core/plan/gather';
-import { conditionWords } from '@marvet/core/plan/words';
+import { conditionWords } from '@marvet/core/plan/levelWords';
 import { ArrowDown, ArrowUp, Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,5 @@
 import type { DayEntry } from '@marvet/core/plan/day/schedule';
-import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/words';
+import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/levelWords';
 import { clockText } from '../../parts/dateText.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { Sheet } from '../../parts/states.tsx';

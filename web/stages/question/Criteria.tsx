@@ -3,11 +3,11 @@ import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, weightShares } from '@m
 import type { Factor, FactorKind } from '@marvet/core/domain/factor';
 import type { Trial } from '@marvet/core/domain/trial';
 import { MEASURES, plainNumber } from '@marvet/core/measure/catalogue';
-import { levelLabel } from '@marvet/core/plan/words';
+import { levelLabel } from '@marvet/core/plan/levelWords';
 import { ListPlus, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useSaveCriterionMutation } from '../../app/api/records.ts';
+import { useSaveCriterionMutation } from '../../data/records.ts';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { Empty, Sheet, Trouble } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';

@@ -4,7 +4,7 @@ import type { Factor } from '@marvet/core/domain/factor';
 import { MEASURE_IDS, MEASURES, type MeasureId } from '@marvet/core/measure/catalogue';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
-import { useSaveCriterionMutation } from '../../app/api/records.ts';
+import { useSaveCriterionMutation } from '../../data/records.ts';
 import { asNumber, Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { CriterionWhere } from './CriterionWhere.tsx';

@@ -4,7 +4,7 @@ import type { CriterionComparison, Trial } from '@marvet/core/domain/trial';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { useSaveCriterionMutation } from '../../app/api/records.ts';
+import { useSaveCriterionMutation } from '../../data/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 

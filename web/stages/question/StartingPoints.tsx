@@ -3,7 +3,7 @@ import { STARTING_POINTS, type StartingPointId } from '@marvet/core/domain/start
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
-import { useStartFromMutation } from '../../app/api/records.ts';
+import { useStartFromMutation } from '../../data/records.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Trouble } from '../../parts/states.tsx';
 

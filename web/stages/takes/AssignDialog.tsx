@@ -1,10 +1,10 @@
 import type { AudioFile } from '@marvet/core/domain/recording';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
-import { matchChannels } from '@marvet/core/plan/matchFile';
+import { matchChannels } from '@marvet/core/takes/matchFile';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
-import { type RecordingRow, useAssignFileMutation } from '../../app/api/work.ts';
-import { useTrialWords } from '../../app/trialData.ts';
+import { useTrialWords } from '../../data/trialData.ts';
+import { type RecordingRow, useAssignFileMutation } from '../../data/work.ts';
 import { dateTimeText } from '../../parts/dateText.ts';
 import { Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';

@@ -3,8 +3,8 @@ import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor'
 import type { Plan } from '@marvet/core/domain/plan';
 import { TAPE_KINDS } from '@marvet/core/domain/tape';
 import { signed } from '@marvet/core/measure/catalogue';
-import { type FigurePoint, figureGrid } from '@marvet/core/plan/figureGrid';
-import { levelLabel } from '@marvet/core/plan/words';
+import { levelLabel } from '@marvet/core/plan/levelWords';
+import { type FigurePoint, figureGrid } from '@marvet/core/takes/figureGrid';
 import Form from 'react-bootstrap/Form';
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { Field } from '../../parts/fields.tsx';

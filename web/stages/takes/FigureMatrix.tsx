@@ -3,12 +3,12 @@ import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor'
 import type { Plan } from '@marvet/core/domain/plan';
 import { isSpoiled, type Take } from '@marvet/core/domain/take';
 import { MEASURE_IDS, MEASURES, type MeasureId, measureText, signed } from '@marvet/core/measure/catalogue';
-import { type FigurePoint, figureGrid, placeInRange } from '@marvet/core/plan/figureGrid';
-import { conditionWords, levelLabel } from '@marvet/core/plan/words';
+import { conditionWords, levelLabel } from '@marvet/core/plan/levelWords';
+import { type FigurePoint, figureGrid, placeInRange } from '@marvet/core/takes/figureGrid';
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
-import type { RecordingRow } from '../../app/api/work.ts';
+import type { RecordingRow } from '../../data/work.ts';
 import { Field } from '../../parts/fields.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';

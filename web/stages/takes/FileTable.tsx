@@ -5,7 +5,7 @@ import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack
 import { RefreshCw, Square, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation, useMeasureManyMutation } from '../../app/api/work.ts';
+import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation, useMeasureManyMutation } from '../../data/work.ts';
 import { Progress } from '../../parts/Progress.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';

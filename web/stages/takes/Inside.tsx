@@ -4,8 +4,8 @@ import { type AudioEvent, METHOD_VERSION } from '@marvet/core/measure/report.typ
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
-import { useMeasureAgainMutation, useRecordingQuery, useTakesQuery } from '../../app/api/work.ts';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
+import { useMeasureAgainMutation, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';

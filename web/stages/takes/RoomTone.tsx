@@ -3,7 +3,7 @@ import type { Span } from '@marvet/core/measure/report.types';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useMarkRoomToneMutation } from '../../app/api/work.ts';
+import { useMarkRoomToneMutation } from '../../data/work.ts';
 import { Field } from '../../parts/fields.tsx';
 import { useTold } from '../../parts/useTold.ts';
 

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import Nav from 'react-bootstrap/Nav';
 import { useOutletContext } from 'react-router';
-import { useChainsQuery } from '../../app/api/records.ts';
-import { useFilesQuery, usePlanQuery, useRecordingsQuery, useTakesQuery } from '../../app/api/work.ts';
-import { useTrialId } from '../../app/trialData.ts';
+import { useChainsQuery } from '../../data/records.ts';
+import { useTrialId } from '../../data/trialData.ts';
+import { useFilesQuery, usePlanQuery, useRecordingsQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { FigureMatrix } from './FigureMatrix.tsx';

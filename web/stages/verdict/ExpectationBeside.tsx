@@ -1,6 +1,6 @@
 import type { VerdictRow } from '@marvet/core/decide/verdict';
 import type { Trial } from '@marvet/core/domain/trial';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 

@@ -3,7 +3,7 @@ import { criterionUnit } from '@marvet/core/decide/verdictCsv';
 import { type Criterion, weightShares } from '@marvet/core/domain/criterion';
 import { MEASURES, plainNumber, signed } from '@marvet/core/measure/catalogue';
 import type { CSSProperties } from 'react';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
 /** Every value of every candidate, with its unit and how desirable it is. */

@@ -1,7 +1,7 @@
 import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { TAPE_KINDS } from '@marvet/core/domain/tape';
 import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 
 interface Point {
   price: number;

@@ -2,7 +2,7 @@ import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { plainNumber } from '@marvet/core/measure/catalogue';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
 /** Candidates by rank: score as a tick, and as a band what it could still become with what is missing. */

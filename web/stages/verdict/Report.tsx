@@ -1,10 +1,10 @@
 import { Printer } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { useSessionsQuery, useVerdictQuery } from '../../app/api/judging.ts';
-import { useTrialQuery } from '../../app/api/trials.ts';
-import { usePlanQuery, useTakesQuery } from '../../app/api/work.ts';
-import { useTrialId } from '../../app/trialData.ts';
+import { useRoundsQuery, useVerdictQuery } from '../../data/judging.ts';
+import { useTrialId } from '../../data/trialData.ts';
+import { useTrialQuery } from '../../data/trials.ts';
+import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
 import { dateText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
@@ -18,9 +18,9 @@ export default function Report() {
   const trial = useTrialQuery(trialId);
   const takes = useTakesQuery(trialId);
   const plan = usePlanQuery(trialId);
-  const sessions = useSessionsQuery(trialId);
+  const rounds = useRoundsQuery(trialId);
   return (
-    <Loaded of={[verdict, trial, takes, plan, sessions]}>
+    <Loaded of={[verdict, trial, takes, plan, rounds]}>
       {() => {
         const { rows, criteria } = verdict.data!;
         if (!rows)
@@ -31,7 +31,7 @@ export default function Report() {
           );
         const { name, question, use, place, sample } = trial.data!;
         const done = takes.data!.filter((take) => take.status === 'done');
-        const listeners = sessions.data!.flatMap((session) => session.listeners.filter((listener) => listener.finishedAtMs !== null));
+        const listeners = rounds.data!.flatMap((round) => round.listeners.filter((listener) => listener.finishedAtMs !== null));
         const started = done.flatMap((take) => take.startedAtMs ?? []);
         return (
           <>

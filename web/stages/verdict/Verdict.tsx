@@ -1,9 +1,9 @@
 import { Download, Printer } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { useVerdictQuery, type VerdictView } from '../../app/api/judging.ts';
-import { useOpenVerdictMutation, useTrialQuery } from '../../app/api/trials.ts';
-import { useTrialId, useTrialWords } from '../../app/trialData.ts';
+import { useVerdictQuery, type VerdictView } from '../../data/judging.ts';
+import { useTrialId, useTrialWords } from '../../data/trialData.ts';
+import { useOpenVerdictMutation, useTrialQuery } from '../../data/trials.ts';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';

@@ -1,23 +1,23 @@
 import { randomInt } from 'node:crypto';
 import { newId } from '@marvet/core/domain/identity';
-import { type Listener, listenerDraftSchema, type Session, sessionDraftSchema } from '@marvet/core/domain/session';
+import { type Listener, listenerDraftSchema, type Round, roundDraftSchema } from '@marvet/core/domain/round';
 import { BLIND_LETTERS, blindOrder } from '@marvet/core/listen/blindOrder';
 import { levelMatch } from '@marvet/core/listen/levelMatch';
 import { Hono } from 'hono';
 import { In, IsNull } from 'typeorm';
-import type { ListenerRow, SessionRow } from '../store/rows.ts';
+import type { ListenerRow, RoundRow } from '../store/rows.ts';
 import type { Store } from '../store/store.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 
 const UNIFORM_STEPS = 2 ** 32;
 
 /** A listener as anyone may see it: which letter was what, and the scores, only once the listener is done. */
-export async function shownListener(store: Store, session: SessionRow, row: ListenerRow): Promise<Listener> {
+export async function shownListener(store: Store, round: RoundRow, row: ListenerRow): Promise<Listener> {
   const done = row.finishedAtMs !== null;
-  const letters = Object.fromEntries(row.order.map((place, index) => [BLIND_LETTERS[index], session.recordingIds[place]]));
+  const letters = Object.fromEntries(row.order.map((place, index) => [BLIND_LETTERS[index], round.recordingIds[place]]));
   return {
     id: row.id,
-    sessionId: row.sessionId,
+    roundId: row.roundId,
     name: row.name,
     listenedOn: row.listenedOn,
     sample: row.sample,
@@ -27,28 +27,28 @@ export async function shownListener(store: Store, session: SessionRow, row: List
   };
 }
 
-async function shown(store: Store, row: SessionRow): Promise<Session> {
-  const listeners = await store.listeners.find({ where: { sessionId: row.id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
+async function shown(store: Store, row: RoundRow): Promise<Round> {
+  const listeners = await store.listeners.find({ where: { roundId: row.id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
   const { gainsDb: _gains, binnedAtMs: _binned, ...rest } = row;
   return { ...rest, listeners: await Promise.all(listeners.map((listener) => shownListener(store, row, listener))) };
 }
 
 /** Listening rounds of a trial, and the people who take part. */
-export function sessionRoutes(store: Store): Hono {
-  async function present(trialId: string, id: string): Promise<SessionRow> {
-    const row = await store.sessions.findOneBy({ id, trialId, binnedAtMs: IsNull() });
+export function roundRoutes(store: Store): Hono {
+  async function present(trialId: string, id: string): Promise<RoundRow> {
+    const row = await store.rounds.findOneBy({ id, trialId, binnedAtMs: IsNull() });
     if (!row) throw notFound('listening round');
     return row;
   }
 
   return new Hono()
     .get('/', async (context) => {
-      const rows = await store.sessions.find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
+      const rows = await store.rounds.find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
       return context.json(await Promise.all(rows.map((row) => shown(store, row))));
     })
     .post('/', async (context) => {
       const trialId = pathId(context, 'trial');
-      const draft = await readBody(context, sessionDraftSchema);
+      const draft = await readBody(context, roundDraftSchema);
       const criteria = await store.criteria.findBy({ id: In(draft.criterionIds), trialId, kind: 'listened', binnedAtMs: IsNull() });
       if (criteria.length !== draft.criterionIds.length)
         throw new ApiError(422, 'invalid', 'Choose listened criteria of this trial', { criterionIds: 'Choose listened criteria of this trial' });
@@ -64,7 +64,7 @@ export function sessionRoutes(store: Store): Hono {
         return { integratedLufs, truePeakDbtp };
       });
       const match = levelMatch(clips, draft.targetLufs, draft.ceilingDbtp);
-      const row: SessionRow = {
+      const row: RoundRow = {
         ...draft,
         id: newId(),
         trialId,
@@ -74,33 +74,33 @@ export function sessionRoutes(store: Store): Hono {
         gainsDb: match.gainsDb,
         binnedAtMs: null,
       };
-      await store.sessions.insert(row);
+      await store.rounds.insert(row);
       return context.json(await shown(store, row), 201);
     })
     .delete('/:id', async (context) => {
       const row = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      await store.sessions.update(row.id, { binnedAtMs: Date.now() });
+      await store.rounds.update(row.id, { binnedAtMs: Date.now() });
       return context.body(null, 204);
     })
     .post('/:id/listeners', async (context) => {
-      const session = await present(pathId(context, 'trial'), pathId(context, 'id'));
+      const round = await present(pathId(context, 'trial'), pathId(context, 'id'));
       const draft = await readBody(context, listenerDraftSchema);
       const row: ListenerRow = {
         ...draft,
         id: newId(),
-        sessionId: session.id,
+        roundId: round.id,
         sample: false,
         createdAtMs: Date.now(),
         finishedAtMs: null,
         binnedAtMs: null,
-        order: blindOrder(session.recordingIds.length, () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS),
+        order: blindOrder(round.recordingIds.length, () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS),
       };
       await store.listeners.insert(row);
-      return context.json(await shownListener(store, session, row), 201);
+      return context.json(await shownListener(store, round, row), 201);
     })
     .delete('/:id/listeners/:listener', async (context) => {
-      const session = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      const { affected } = await store.listeners.update({ id: pathId(context, 'listener'), sessionId: session.id, binnedAtMs: IsNull() }, { binnedAtMs: Date.now() });
+      const round = await present(pathId(context, 'trial'), pathId(context, 'id'));
+      const { affected } = await store.listeners.update({ id: pathId(context, 'listener'), roundId: round.id, binnedAtMs: IsNull() }, { binnedAtMs: Date.now() });
       if (!affected) throw notFound('listener');
       return context.body(null, 204);
     });

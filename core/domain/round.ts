@@ -3,14 +3,14 @@ import { MOST_CLIPS } from '../listen/blindOrder.ts';
 import { idSchema, nameSchema, remarkSchema } from './identity.ts';
 
 /** A listening round: which recordings, at which loudness, judged on what. */
-export const sessionDraftSchema = z.object({
+export const roundDraftSchema = z.object({
   title: nameSchema,
   recordingIds: z.array(idSchema).min(2, 'Choose at least two recordings').max(MOST_CLIPS, `At most ${MOST_CLIPS} clips can be told apart`),
   criterionIds: z.array(idSchema).min(1, 'Choose at least one listened criterion').max(8),
   targetLufs: z.number().min(-40, 'The target is -40 to -10 LUFS').max(-10, 'The target is -40 to -10 LUFS').default(-23),
   ceilingDbtp: z.number().min(-12, 'The ceiling is -12 to 0 dBTP').max(0, 'The ceiling is -12 to 0 dBTP').default(-1),
 });
-export type SessionDraft = z.infer<typeof sessionDraftSchema>;
+export type RoundDraft = z.infer<typeof roundDraftSchema>;
 
 export const listenerDraftSchema = z.object({
   name: nameSchema,
@@ -34,14 +34,14 @@ export interface Rating extends RatingDraft {
 /** What anyone may see of a listener. `letters` maps letters to recordings once the listener is done. */
 export interface Listener extends ListenerDraft {
   id: string;
-  sessionId: string;
+  roundId: string;
   sample: boolean;
   finishedAtMs: number | null;
   letters: Record<string, string> | null;
   ratings: Rating[];
 }
 
-export interface Session extends SessionDraft {
+export interface Round extends RoundDraft {
   id: string;
   trialId: string;
   sample: boolean;

@@ -1,12 +1,12 @@
 import type { Chain } from '@marvet/core/domain/chain';
 import { CONDITION_KINDS, type FactorKind } from '@marvet/core/domain/factor';
 import type { Take } from '@marvet/core/domain/take';
-import type { Compared } from '@marvet/core/plan/compare';
-import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/words';
+import type { Compared } from '@marvet/core/fair/compare';
+import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/levelWords';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
-import { useChainsQuery } from './api/records.ts';
-import { usePlanQuery, useTakesQuery } from './api/work.ts';
+import { useChainsQuery } from './records.ts';
+import { usePlanQuery, useTakesQuery } from './work.ts';
 
 /** The trial that the address speaks of. */
 export function useTrialId(): string {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { BASIC_KINDS } from '../domain/factor.ts';
 import { planDraftSchema } from '../domain/plan.ts';
-import { alignPlan, emptyPlan } from './align.ts';
-import { levelLabel } from './words.ts';
+import { alignPlan, emptyPlan } from './followRecords.ts';
+import { levelLabel } from './levelWords.ts';
 
 const records = (...names: string[]) => names.map((name) => ({ id: `id-${name}`, name }));
 const aligned = (plan = emptyPlan(), stations = records('slipway', 'loft')) => alignPlan(plan, { candidate: records('Quoinholt'), station: stations, script: records('Neutral') });

@@ -38,7 +38,7 @@ export const api = createApi({
     'Takes',
     'Files',
     'Recordings',
-    'Sessions',
+    'Rounds',
     'Round',
     'Verdict',
     'Bin',

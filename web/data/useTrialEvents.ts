@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { api } from './api/base.ts';
+import { api } from './api.ts';
 import { useAppDispatch } from './store.ts';
 
 const REFRESH_EVERY_MS = 400;

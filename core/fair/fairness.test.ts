@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { CONDITION_KINDS, type FactorKind } from '../domain/factor.ts';
+import { matchChannels, slateInName } from '../takes/matchFile.ts';
 import { type Compared, compareTakes, nearestFair } from './compare.ts';
-import { matchChannels, slateInName } from './matchFile.ts';
 
 const take = fc.record({
   takeId: fc.uuid(),

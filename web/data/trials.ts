@@ -1,5 +1,5 @@
 import type { ExpectationDraft, Trial, TrialDraft, TrialPatch } from '@marvet/core/domain/trial';
-import { api } from './base.ts';
+import { api } from './api.ts';
 
 const trialApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -4,7 +4,7 @@ import type { Assignment, AudioFile, MeasureState, RecordingDetail, RoomToneMark
 import type { Take } from '@marvet/core/domain/take';
 import type { MeasureId } from '@marvet/core/measure/catalogue';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
-import { api } from './base.ts';
+import { api } from './api.ts';
 
 /** One recording in a table: its place, its file and its figures. */
 export interface RecordingRow {

@@ -1,6 +1,6 @@
 import { newId } from '../domain/identity.ts';
 import type { Take } from '../domain/take.ts';
-import { type PlannedTake, takeKey } from './gather.ts';
+import { type PlannedTake, takeKey } from '../plan/gather.ts';
 
 /** What a changed plan makes of the takes that exist. */
 export interface Reconciled {

@@ -6,7 +6,7 @@ import type { PreflightTick } from '@marvet/core/domain/preflight';
 import type { Script, ScriptDraft } from '@marvet/core/domain/script';
 import type { StartingPointId } from '@marvet/core/domain/startingPoint';
 import type { Station, StationDraft } from '@marvet/core/domain/station';
-import { api } from './base.ts';
+import { api } from './api.ts';
 
 /** A draft to be saved: with an id it changes that record, without one it makes a new one. */
 interface Saved<Draft> {
@@ -31,7 +31,7 @@ export interface Binned {
   binnedAtMs: number;
 }
 
-const PATHS: Record<string, string> = { criterion: 'criteria', chain: 'chains', station: 'stations', script: 'scripts', take: 'takes', file: 'files', session: 'sessions' };
+const PATHS: Record<string, string> = { criterion: 'criteria', chain: 'chains', station: 'stations', script: 'scripts', take: 'takes', file: 'files', round: 'rounds' };
 const preflightApi = api.injectEndpoints({
   endpoints: (build) => ({
     preflight: build.query<PreflightTick[], string>({ query: (trialId) => `trials/${trialId}/preflight`, providesTags: ['Preflight'] }),
@@ -39,7 +39,7 @@ const preflightApi = api.injectEndpoints({
 });
 export const { usePreflightQuery } = preflightApi;
 
-const ALL_OF_TRIAL = ['Trials', 'Criteria', 'Chains', 'Stations', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Sessions', 'Verdict', 'Bin'] as const;
+const ALL_OF_TRIAL = ['Trials', 'Criteria', 'Chains', 'Stations', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Rounds', 'Verdict', 'Bin'] as const;
 
 export const {
   useCriteriaQuery,

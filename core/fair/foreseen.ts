@@ -1,8 +1,8 @@
 import { conditionKey, FACTOR_KINDS, type FactorKind, type Setup, setupKey } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
-import type { PlannedTake } from './gather.ts';
-import { matrixSetups, tickedLevels } from './matrix.ts';
-import { levelLabel } from './words.ts';
+import type { PlannedTake } from '../plan/gather.ts';
+import { levelLabel } from '../plan/levelWords.ts';
+import { matrixSetups, tickedLevels } from '../plan/matrix.ts';
 
 /** A way to mend what a plan makes unfair: what it does, and what it changes in the plan. */
 export interface Remedy {

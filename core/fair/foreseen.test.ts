@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Setup, setupKey } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
+import { gatherTakes } from '../plan/gather.ts';
+import { matrixSetups, tickedLevels } from '../plan/matrix.ts';
 import { planOf } from '../testing/plans.ts';
 import { foreseen } from './foreseen.ts';
-import { gatherTakes } from './gather.ts';
-import { matrixSetups, tickedLevels } from './matrix.ts';
 
 const outBut = (plan: PlanDraft, keep: (setup: Setup) => boolean): PlanDraft => ({
   ...plan,

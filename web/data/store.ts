@@ -1,7 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
-import { api } from './api/base.ts';
+import { api } from './api.ts';
 import { keep, kept } from './keep.ts';
 import { look } from './look.ts';
 import { tray } from './tray.ts';

@@ -1,0 +1,55 @@
+import type { VerdictRow } from '@marvet/core/decide/verdict';
+import type { Criterion } from '@marvet/core/domain/criterion';
+import type { BlindRound, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
+import { api } from './api.ts';
+
+/** The verdict as the server gives it; rows only once it was opened. */
+export interface VerdictView {
+  open: boolean;
+  criteria: Criterion[];
+  missing: { candidateId: string; name: string; criterionIds: string[] }[];
+  rows: VerdictRow[] | null;
+}
+
+interface InTrial {
+  trialId: string;
+}
+
+export const {
+  useRoundsQuery,
+  useAddRoundMutation,
+  useAddListenerMutation,
+  useBinListenerMutation,
+  useRestoreListenerMutation,
+  useRoundQuery,
+  useRateMutation,
+  useFinishMutation,
+  useVerdictQuery,
+} = api.injectEndpoints({
+  endpoints: (build) => ({
+    rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
+    addRound: build.mutation<Round, InTrial & { draft: RoundDraft }>({
+      query: ({ trialId, draft }) => ({ url: `trials/${trialId}/rounds`, method: 'POST', body: draft }),
+      invalidatesTags: ['Rounds', 'Trials'],
+    }),
+    addListener: build.mutation<Listener, InTrial & { roundId: string; draft: ListenerDraft }>({
+      query: ({ trialId, roundId, draft }) => ({ url: `trials/${trialId}/rounds/${roundId}/listeners`, method: 'POST', body: draft }),
+      invalidatesTags: ['Rounds'],
+    }),
+    binListener: build.mutation<void, InTrial & { roundId: string; id: string }>({
+      query: ({ trialId, roundId, id }) => ({ url: `trials/${trialId}/rounds/${roundId}/listeners/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Rounds', 'Trials', 'Verdict'],
+    }),
+    restoreListener: build.mutation<void, string>({ query: (id) => ({ url: `restore/listeners/${id}`, method: 'POST' }), invalidatesTags: ['Rounds', 'Trials', 'Verdict'] }),
+    round: build.query<BlindRound, string>({ query: (listenerId) => `listen/${listenerId}`, providesTags: ['Round'] }),
+    rate: build.mutation<RatingDraft, { listenerId: string; rating: RatingDraft }>({
+      query: ({ listenerId, rating }) => ({ url: `listen/${listenerId}/ratings`, method: 'PUT', body: rating }),
+      invalidatesTags: ['Round'],
+    }),
+    finish: build.mutation<void, string>({
+      query: (listenerId) => ({ url: `listen/${listenerId}/finish`, method: 'POST' }),
+      invalidatesTags: ['Round', 'Rounds', 'Trials', 'Verdict'],
+    }),
+    verdict: build.query<VerdictView, string>({ query: (trialId) => `trials/${trialId}/verdict`, providesTags: ['Verdict'] }),
+  }),
+});
