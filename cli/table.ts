@@ -9,7 +9,12 @@ export function tableOf(measured: Measured): string {
   const names = channels.map((channel) => channel.name ?? `channel ${channel.index + 1}`);
   const rows: [string, ...string[]][] = [
     ['', ...names],
-    ...MEASURE_IDS.map((id): [string, ...string[]] => [MEASURES[id].label, ...channels.map((channel) => measureText(id, measureValue(channel, id)))]),
+    ...MEASURE_IDS.flatMap((id): [string, ...string[]][] => {
+      const values = channels.map((channel) => measureValue(channel, id, format.durationS));
+      // A kind of event that nowhere happened needs no three rows of noughts.
+      if (id.startsWith('events.') && values.every((value) => !value)) return [];
+      return [[MEASURES[id].label, ...values.map((value) => measureText(id, value))]];
+    }),
     ['Events', ...channels.map(eventText)],
     ...pairRows(channels),
   ];

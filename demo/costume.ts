@@ -1,8 +1,10 @@
 import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { setupKey } from '@marvet/core/domain/factor';
+import type { PlanDraft } from '@marvet/core/domain/plan';
 import { STARTING_POINTS } from '@marvet/core/domain/startingPoint';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
-import type { BundledTrial } from '@marvet/core/formats/bundle';
+import { acousticsSchema } from '@marvet/core/domain/station';
+import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
 import { takeKey } from '@marvet/core/plan/gather';
@@ -56,6 +58,7 @@ const STATIONS: BundledTrial['stations'] = [
     longitudeDeg: 9.0228,
     needsDaylight: false,
     hazards: [],
+    acoustics: acousticsSchema.parse({ sizeM: [14, 8, 5], noiseDba: 30, windMs: 0 }),
     remark: '',
     position: 0,
   },
@@ -69,6 +72,7 @@ const STATIONS: BundledTrial['stations'] = [
     longitudeDeg: 9.024,
     needsDaylight: true,
     hazards: ['road', 'water'],
+    acoustics: acousticsSchema.parse({ noiseDba: 55, windMs: 5 }),
     remark: 'The quay is open to carts until nine.',
     position: 1,
   },
@@ -80,7 +84,7 @@ const SCRIPTS: BundledTrial['scripts'] = [STARTING_SCRIPTS[0]!, ...POINT.scripts
   position,
 }));
 
-function plan(): BundledTrial['plan'] {
+function plan(): PlanDraft {
   const started = startPlan(alignPlan(emptyPlan(), { candidate: CHAINS, station: STATIONS, script: SCRIPTS }), POINT);
   const factors = started.factors.map((factor) =>
     factor.kind === 'windscreen'
@@ -114,7 +118,7 @@ function plan(): BundledTrial['plan'] {
 }
 
 /** The plan with the loft's room tone locked to the front, before anybody else is in the room. */
-function withRoomToneFirst(): BundledTrial['plan'] {
+function withRoomToneFirst(): PlanDraft {
   const unlocked = plan();
   const { takes } = buildPlan(unlocked, { chains: CHAINS, items: ITEMS, stations: STATIONS });
   const roomTone = takes.find((take) => take.condition.station === own('station', 1) && take.condition.script === SCRIPTS.at(-1)?.id);
@@ -122,13 +126,15 @@ function withRoomToneFirst(): BundledTrial['plan'] {
 }
 
 /** A trial as it lies on the kitchen table the night before: a starting point, a plan that is not fair yet, no slates. */
-export const COSTUME: BundledTrial = {
+export const COSTUME = bundledTrial({
   id: TRIAL_ID,
   name: 'Fishwife costume',
   question: 'Which lavalier hides under the fishwife’s apron and still blends with the boom?',
   use: POINT.use,
   place: 'Saltreach: sail loft and market quay',
   createdAtMs: Date.UTC(2026, 4, 26, 19, 0, 0),
+  sample: true,
+  slatesSpoken: false,
   verdictOpenedAtMs: null,
   expectations: [{ person: 'Mixer', candidateId: own('chain', 'OS'), reason: 'Its cap lifts what wool takes away.', sealedAtMs: Date.UTC(2026, 4, 26, 19, 30, 0) }],
   preflight: [],
@@ -142,9 +148,9 @@ export const COSTUME: BundledTrial = {
   chains: CHAINS,
   stations: STATIONS,
   scripts: SCRIPTS,
-  plan: withRoomToneFirst(),
+  plan: { ...withRoomToneFirst(), committedAtMs: null },
   marks: [],
   takes: [],
   files: [],
   rounds: [],
-};
+});

@@ -28,7 +28,7 @@ const items = new Map(ITEMS.map((item) => [item.id, item]));
 
 describe('the demo bundle', () => {
   it('is valid, with no identity given twice', () => {
-    const bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
+    const bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
     const ids = bundle.trials.flatMap((trial) => [
       trial.id,
       ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.rounds].flatMap((list) => list.map((row) => row.id)),

@@ -31,7 +31,7 @@ async function make(folder: string): Promise<void> {
       });
     }),
   );
-  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 1, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
+  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
   writeFileSync(join(folder, 'bundle.json.part'), JSON.stringify(bundle));
   renameSync(join(folder, 'bundle.json.part'), join(folder, 'bundle.json'));
 }

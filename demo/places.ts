@@ -6,9 +6,13 @@ type Station = BundledTrial['stations'][number];
 type Script = BundledTrial['scripts'][number];
 
 interface DemoPlace {
-  station: Omit<Station, 'id' | 'position'>;
+  station: Omit<Station, 'id' | 'position' | 'acoustics'>;
+  acoustics: Pick<Station['acoustics'], 'sizeM' | 'absorption'>;
   heard: SimulatedPlace;
 }
+
+/** No walls: nothing comes back but from the ground. */
+const OUTDOORS = { sizeM: null, absorption: null };
 
 /** Stations of the chain ferry at Saltreach, and how each sounds. */
 export const PLACES: Record<string, DemoPlace> = {
@@ -24,6 +28,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['water', 'overhead line'],
       remark: '',
     },
+    acoustics: OUTDOORS,
     heard: { noiseDba: 47, noiseSlopeDb: -4, hum: null, swell: 0.5, windMs: 4.5, reverberationS: 0, criticalDistanceM: 1 },
   },
   loft: {
@@ -38,6 +43,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: [],
       remark: '',
     },
+    acoustics: { sizeM: [9, 6, 3.5], absorption: [0.1, 0.1, 0.11, 0.12, 0.13, 0.15] },
     heard: { noiseDba: 31, noiseSlopeDb: -4, hum: null, swell: 0.1, windMs: 0, reverberationS: 1.1, criticalDistanceM: 1.2 },
   },
   deck: {
@@ -52,6 +58,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['water', 'vehicle'],
       remark: 'Hearing protection near the engine hatch.',
     },
+    acoustics: OUTDOORS,
     heard: { noiseDba: 58, noiseSlopeDb: -5, hum: { fundamentalHz: 43, levelDba: 66 }, swell: 0.2, windMs: 3, reverberationS: 0, criticalDistanceM: 1 },
   },
   reed: {
@@ -66,6 +73,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['water'],
       remark: '',
     },
+    acoustics: OUTDOORS,
     heard: { noiseDba: 36, noiseSlopeDb: -3, hum: null, swell: 0.3, windMs: 1.6, reverberationS: 0, criticalDistanceM: 1 },
   },
   wheelhouse: {
@@ -80,12 +88,18 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['vehicle'],
       remark: '',
     },
+    acoustics: { sizeM: [3, 2.4, 2.2], absorption: [0.12, 0.1, 0.1, 0.1, 0.11, 0.12] },
     heard: { noiseDba: 45, noiseSlopeDb: -5, hum: { fundamentalHz: 43, levelDba: 50 }, swell: 0.1, windMs: 0, reverberationS: 0.5, criticalDistanceM: 0.7 },
   },
 };
 
 export const stationId = (key: string) => demoId('station', key);
-export const STATIONS: Station[] = Object.entries(PLACES).map(([key, place], position) => ({ ...place.station, id: stationId(key), position }));
+export const STATIONS: Station[] = Object.entries(PLACES).map(([key, { station, acoustics, heard }], position) => ({
+  ...station,
+  acoustics: { ...acoustics, noiseDba: heard.noiseDba, noiseSlopeDb: heard.noiseSlopeDb, hum: heard.hum, windMs: heard.windMs },
+  id: stationId(key),
+  position,
+}));
 
 /** A script with the dry clip that speaks it; null for silence. */
 interface DemoScript {

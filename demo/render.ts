@@ -46,13 +46,21 @@ export function renderDemoTake(index: number, folder: string): void {
     leadS: LEAD_S,
     lengthS: voice ? Math.min(12, voice.length / RATE_HZ + 2 * LEAD_S) : script.script.lengthS,
     distanceM: Number(take.condition.distance),
-    screen: take.condition.windscreen,
+    screen: take.condition.windscreen ?? 'bare',
     place: { ...place.heard, windMs },
-    candidates: take.candidateIds.map((id) => SIMULATED.get(id)!),
+    candidates: take.setups.map((setup) => SIMULATED.get(setup.candidateId)!),
   });
   const lettersOf = (id: string) => CHAINS.find((chain) => chain.id === id)!.tape.letters;
   channels.forEach((samples, channel) => {
-    layFaults(samples, lettersOf(take.candidateIds[channel]!), { seed, rateHz: RATE_HZ, leadS: LEAD_S, voice, stationKey, scriptKey, screen: take.condition.windscreen });
+    layFaults(samples, lettersOf(take.setups[channel]!.candidateId), {
+      seed,
+      rateHz: RATE_HZ,
+      leadS: LEAD_S,
+      voice,
+      stationKey,
+      scriptKey,
+      screen: take.condition.windscreen ?? 'bare',
+    });
   });
   const bytes = fieldRecordingWav({
     channels,
@@ -62,7 +70,7 @@ export function renderDemoTake(index: number, folder: string): void {
     take: String(take.pass),
     tape: 'DAY1',
     note: take.note,
-    trackNames: take.candidateIds.map(lettersOf),
+    trackNames: take.setups.map((setup) => lettersOf(setup.candidateId)),
     startedAtMs: take.startedAtMs ?? 0,
   });
   writeFileSync(`${path}.part`, bytes);

@@ -3,7 +3,8 @@ import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { conditionKey, setupKey } from '@marvet/core/domain/factor';
 import { DEFAULT_CHANGE_TIMES, type PlanDraft } from '@marvet/core/domain/plan';
 import type { Take } from '@marvet/core/domain/take';
-import type { BundledTrial } from '@marvet/core/formats/bundle';
+import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
+import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
 import type { PlannedTake } from '@marvet/core/plan/gather';
@@ -15,10 +16,16 @@ import { ITEMS } from './items.ts';
 import { CANDIDATES, CHAINS, chainId } from './kit.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS, scriptId, stationId } from './places.ts';
 
+/** The file of a take, named as a recorder would that knows the slate. */
+export const fileNameOf = (take: Pick<Take, 'slate' | 'pass'>) => `SALTREACH_S${String(take.slate).padStart(3, '0')}_T${String(take.pass).padStart(2, '0')}.wav`;
+
+const SHORT_REACH = new Set(CANDIDATES.filter((each) => each.heard.radio && each.heard.radio.reliableToM < 40).map((each) => chainId(each.letters)));
 const TRIAL_ID = demoId('trial', 'saltreach');
 /** Minutes that the day was planned for. */
 const PLAN_MIN = 240;
 const DAY_MS = Date.UTC(2026, 4, 12, 8, 20, 0);
+/** The evening after, when it was heard. */
+const HEARD_MS = DAY_MS + 86_400_000;
 const CONTROLS = [
   { name: 'Clothes', value: 'wool jumper over cotton shirt' },
   { name: 'Effort', value: 'normal, to someone at 3 m' },
@@ -101,7 +108,14 @@ function takes(): BundledTrial['takes'] {
     if (index !== 7) return [first];
     const again = doneTake(planned, index, 2, clockMs);
     clockMs = (again.stoppedAtMs ?? clockMs) + 40_000;
-    return [{ ...first, note: 'A launch passed close by.', flags: [...first.flags, { flag: 'spoiled' as const, atMs: first.startedAtMs ?? 0 }] }, again];
+    return [
+      {
+        ...first,
+        note: 'A launch passed close by.',
+        flags: [...first.flags, { id: demoId('mark', 'launch'), flag: 'spoiled' as const, atMs: first.startedAtMs ?? 0, setupIds: [] }],
+      },
+      again,
+    ];
   });
   return done;
 }
@@ -114,25 +128,33 @@ function doneTake(planned: PlannedTake, index: number, pass: number, startedAtMs
   const windMs = heard.windMs > 0 ? Math.round((heard.windMs + 0.4 * random.normal()) * 10) / 10 : 0;
   const level = 10 * Math.log10(10 ** (heard.noiseDba / 10) + 10 ** ((heard.hum?.levelDba ?? -20) / 10));
   const flags: Take['flags'] = [];
-  if (key === 'slipway' && planned.condition.windscreen === 'bare') flags.push({ flag: 'wind', atMs: startedAtMs + 3000 });
-  if (planned.condition.distance === '40') flags.push({ flag: 'break-up', atMs: startedAtMs + 5000 });
+  const mark = (flag: Take['flags'][number]['flag'], atMs: number, setupIds: string[] = []) => flags.push({ id: demoId('mark', index, pass, flags.length), flag, atMs, setupIds });
+  const setups = planned.setups.map((setup) => ({ ...setup, id: demoId('setup', index, pass, setup.candidateId) }));
+  if (key === 'slipway' && planned.condition.windscreen === 'bare') mark('wind', startedAtMs + 3000);
+  // The two sets with the shortest reach drop out, as the one at the cart hears and says.
+  if (planned.condition.distance === '40')
+    mark(
+      'break-up',
+      startedAtMs + 5000,
+      setups.filter((setup) => SHORT_REACH.has(setup.candidateId)).map((setup) => setup.id),
+    );
   return {
     id: demoId('take', index, pass),
     slate: index + 1,
     pass,
     position: index,
     condition: planned.condition,
-    candidateIds: planned.candidateIds,
+    setups,
     status: 'done',
     startedAtMs,
     stoppedAtMs: startedAtMs + (script?.script.lengthS ?? 10) * 1000,
     flags,
     note: '',
     gains: Object.fromEntries(
-      CANDIDATES.filter((each) => planned.candidateIds.includes(chainId(each.letters))).map((each) => [
-        chainId(each.letters),
-        { [each.heard.radio ? 'transmitter' : 'recorder']: each.gainDb },
-      ]),
+      setups.map((setup) => {
+        const { heard: how, gainDb } = CANDIDATES.find((each) => chainId(each.letters) === setup.candidateId)!;
+        return [setup.id, { [how.radio ? 'transmitter' : 'recorder']: gainDb }];
+      }),
     ),
     windMs,
     noiseDba: Math.round(level + 0.5 * random.normal()),
@@ -141,9 +163,27 @@ function doneTake(planned: PlannedTake, index: number, pass: number, startedAtMs
 }
 
 const TAKES = takes();
+const recordingId = (take: Pick<Take, 'slate' | 'pass'>, candidateId: string) => demoId('recording', take.slate, take.pass, candidateId);
+const lettersOf = (candidateId: string) => CHAINS.find((chain) => chain.id === candidateId)!.tape.letters;
 
-/** The file of a take, named as a recorder would that knows the slate. */
-export const fileNameOf = (take: Pick<Take, 'slate' | 'pass'>) => `SALTREACH_S${String(take.slate).padStart(3, '0')}_T${String(take.pass).padStart(2, '0')}.wav`;
+/** Files as they came from the recorder: a channel for each candidate, found by the slate in the name. */
+const FILES: BundledTrial['files'] = TAKES.map((take) => ({
+  id: demoId('file', take.slate, take.pass),
+  name: fileNameOf(take),
+  slateSpoken: null,
+  recordings: take.setups.map((setup, channel) => ({
+    id: recordingId(take, setup.candidateId),
+    channels: [channel],
+    startS: null,
+    endS: null,
+    trackName: lettersOf(setup.candidateId),
+    takeId: take.id,
+    setupId: setup.id,
+    matchedBy: 'file name' as const,
+    roomTone: null,
+    performance: null,
+  })),
+}));
 
 const criterion = (key: string, position: number, rest: z.input<typeof criterionDraftSchema>): BundledTrial['criteria'][number] => ({
   ...criterionDraftSchema.parse({ ...rest, position }),
@@ -225,22 +265,30 @@ function round(): BundledTrial['rounds'][number] {
     criterionIds: [words, natural],
     targetLufs: -23,
     ceilingDbtp: -1,
-    recordings: CANDIDATES.map((each) => ({ fileName: fileNameOf(take), candidateId: chainId(each.letters) })),
+    sample: true,
+    createdAtMs: HEARD_MS,
+    recordingIds: CANDIDATES.map((each) => recordingId(take, chainId(each.letters))),
     listeners: Object.entries(SCORES).map(([name, scores]) => ({
       id: demoId('listener', name),
       name: `${name} (sample)`,
       listenedOn: name === 'Orla' ? 'closed headphones' : 'studio loudspeakers',
+      sample: true,
+      createdAtMs: HEARD_MS,
+      finishedAtMs: HEARD_MS,
       order: ORDERS[name]!,
-      ratings: scores.flatMap(([clear, like, reason], place) => [
-        { place, criterionId: words, points: clear, reason },
-        { place, criterionId: natural, points: like, reason: '' },
-      ]),
+      ratings: scores.flatMap(([clear, like, reason], place) => {
+        const letter = BLIND_LETTERS[ORDERS[name]!.indexOf(place)]!;
+        return [
+          { letter, criterionId: words, points: clear, reason },
+          { letter, criterionId: natural, points: like, reason: '' },
+        ];
+      }),
     })),
   };
 }
 
 /** The demo trial, complete to its verdict. */
-export const SALTREACH: BundledTrial = {
+export const SALTREACH = bundledTrial({
   id: TRIAL_ID,
   name: 'Saltreach',
   question: "Which lavalier chain keeps the ferryman's words above the water, hidden under wool?",
@@ -261,17 +309,19 @@ export const SALTREACH: BundledTrial = {
   ],
   budget: { amount: 6000, currency: 'EUR' },
   comparisons: COMPARISONS,
+  sample: true,
+  slatesSpoken: false,
   verdictOpenedAtMs: DAY_MS + 2 * 86_400_000,
   criteria: CRITERIA,
   chains: CHAINS,
   stations: STATIONS,
   scripts: SCRIPTS,
-  plan: PLAN,
+  plan: { ...PLAN, committedAtMs: DAY_MS - 86_400_000 },
   marks: MARKS.flatMap(([letters, hidden, locks, remark]) => [
     { chainId: chainId(letters), criterionId: demoId('criterion', 'hidden'), points: hidden, remark: '' },
     { chainId: chainId(letters), criterionId: demoId('criterion', 'locks'), points: locks, remark },
   ]),
   takes: TAKES,
-  files: TAKES.map((take) => ({ name: fileNameOf(take) })),
+  files: FILES,
   rounds: [round()],
-};
+});

@@ -1,10 +1,10 @@
 import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { faultSearchSchema } from '@marvet/core/domain/faultSearch';
-import type { BundledTrial } from '@marvet/core/formats/bundle';
+import { acousticsSchema } from '@marvet/core/domain/station';
+import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
-import { reconcileTakes } from '@marvet/core/takes/reconcile';
 import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
 
@@ -38,6 +38,7 @@ const STATIONS: BundledTrial['stations'] = [
     longitudeDeg: 9.019,
     needsDaylight: false,
     hazards: ['vehicle'],
+    acoustics: acousticsSchema.parse({ sizeM: [3, 2.4, 2.2], noiseDba: 45, windMs: 0 }),
     remark: '',
     position: 0,
   },
@@ -51,6 +52,7 @@ const STATIONS: BundledTrial['stations'] = [
     longitudeDeg: 9.0202,
     needsDaylight: true,
     hazards: ['water', 'overhead line'],
+    acoustics: acousticsSchema.parse({ noiseDba: 42, windMs: 4 }),
     remark: '',
     position: 1,
   },
@@ -100,7 +102,7 @@ const PLAN = plan();
 const PLANNED = buildPlan(PLAN, { chains: CHAINS, items: ITEMS, stations: STATIONS }).takes;
 
 /** A trial that stops after its plan, so that a new user can run its field part. */
-export const WHEELHOUSE: BundledTrial = {
+export const WHEELHOUSE = bundledTrial({
   id: TRIAL_ID,
   name: 'Wheelhouse boom',
   question: 'Short boom microphone or tube in a small metal room?',
@@ -112,6 +114,8 @@ export const WHEELHOUSE: BundledTrial = {
   roles: [],
   budget: null,
   comparisons: [],
+  sample: true,
+  slatesSpoken: false,
   verdictOpenedAtMs: null,
   criteria: [
     criterionDraftSchema.parse({ name: 'Voice over noise', kind: 'measured', measureId: 'noise.snrDb', weight: 2, best: 40, worst: 10 }),
@@ -121,13 +125,24 @@ export const WHEELHOUSE: BundledTrial = {
   chains: CHAINS,
   stations: STATIONS,
   scripts: SCRIPTS,
-  plan: PLAN,
+  plan: { ...PLAN, committedAtMs: Date.UTC(2026, 4, 20, 17, 30, 0) },
   marks: [],
-  takes: reconcileTakes(TRIAL_ID, [], PLANNED).takes.map(({ binnedAtMs: _binned, trialId: _trial, ...take }) => ({
-    ...take,
-    id: own('take', take.slate),
+  takes: PLANNED.map((planned, position) => ({
+    id: own('take', position + 1),
+    slate: position + 1,
+    pass: 1,
+    position,
+    condition: planned.condition,
+    setups: planned.setups.map((setup, place) => ({ ...setup, id: own('setup', position + 1, place) })),
     status: 'planned' as const,
+    startedAtMs: null,
+    stoppedAtMs: null,
+    flags: [],
+    gains: {},
+    windMs: null,
+    noiseDba: null,
+    controls: [],
   })),
   files: [],
   rounds: [],
-};
+});

@@ -125,7 +125,7 @@ test('the plan: levels added, cells, rows and columns left out, candidates apart
   await expect(slates).toHaveText('Slates are up to date');
   const takes = await ask<Take[]>(marvet.address, 'GET', `/trials/${trialId}/takes`);
   expect(takes).toHaveLength(5);
-  expect(takes.every((take) => take.candidateIds.length === 1)).toBe(true);
+  expect(takes.every((take) => take.setups.length === 1)).toBe(true);
   await page.reload();
   await expect(slates).toHaveText('Slates are up to date');
 });

@@ -8,6 +8,8 @@ import { openServices, StartError, startServer } from './start.ts';
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const services = await openServices(config.dataFolder);
+  if (services.store.copiedTo) console.log(`The database was brought up to date; as it was before it is kept at ${services.store.copiedTo}`);
+  if (services.troubles.length > 0) console.warn(`Something is wrong with the data folder. ${services.troubles.join(' ')}`);
   const demo = process.argv[2];
   if (demo && existsSync(join(demo, 'bundle.json'))) {
     let said = '';
@@ -20,11 +22,20 @@ async function main(): Promise<void> {
   const server = await startServer(services, config);
   console.log(`Marvet is ready: ${server.address}`);
   const stop = () => {
-    void server.close().then(() => process.exit(0));
+    server.close().then(
+      () => process.exit(0),
+      (error: unknown) => {
+        console.error('Could not be stopped cleanly:', error);
+        process.exit(1);
+      },
+    );
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
 }
+
+// A mistake in one piece of work is told, and takes nobody else's work down with it.
+process.on('unhandledRejection', (error) => console.error('Unexpected:', error));
 
 main().catch((error: unknown) => {
   // What a person can mend is one line; anything else keeps its stack for whoever mends the program.

@@ -9,9 +9,11 @@ import { buildApp } from './app.ts';
 import { openBlobs } from './audio/blobs.ts';
 import type { Config } from './config.ts';
 import { openEvents } from './jobs/events.ts';
-import { openMeasuring } from './jobs/measuring.ts';
 import { openPool } from './jobs/pool.ts';
+import { openWork } from './jobs/work.ts';
+import { checkData } from './store/check.ts';
 import { openStore } from './store/store.ts';
+import { In, IsNull } from './store/table.ts';
 
 /** A trouble that the person at the terminal can mend; told in one line. */
 export class StartError extends Error {}
@@ -21,18 +23,38 @@ const KEEP_ALIVE_MS = 65_000;
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
-/** Opens the data folder with all that works on it. */
-export async function openServices(dataFolder: string): Promise<Services> {
+/**
+ * Opens the data folder with all that works on it, and looks it over.
+ * @param workerEntry what worker threads run, in place of the measuring that they do
+ */
+export async function openServices(dataFolder: string, workerEntry?: URL): Promise<Services> {
   try {
     await mkdir(dataFolder, { recursive: true });
     const blobs = await openBlobs(dataFolder);
     const store = await openStore(dataFolder);
-    const pool = openPool();
+    const troubles = await checkData(store, blobs.has);
+    const pool = openPool(workerEntry);
     const events = openEvents();
-    return { store, blobs, pool, events, measuring: openMeasuring(store, blobs, pool, events) };
+    return { store, blobs, pool, events, work: openWork(store, blobs, pool, events), troubles };
   } catch (error) {
     throw new StartError(`The data folder ${dataFolder} cannot be used: ${(error as Error).message}. Choose another with MARVET_DATA.`);
   }
+}
+
+/** Takes up what was queued or under way when the data folder was last left, whether it was left cleanly or not. */
+export async function resumeWork({ store, work }: Pick<Services, 'store' | 'work'>): Promise<void> {
+  await work.runner.resume();
+  const unfinished = await store.files.find({ select: { id: true }, where: { state: In(['queued', 'measuring']), binnedAtMs: IsNull() } });
+  const known = await store.jobs.find({ select: { id: true, subjectId: true }, where: { kind: 'measure', state: In(['queued', 'running']) } });
+  const inHand = new Set(known.map((job) => job.subjectId));
+  await work.measuring.request(unfinished.map((file) => file.id).filter((id) => !inHand.has(id)));
+}
+
+/** Leaves the data folder: what is under way is stopped and stays queued for the next start. */
+export async function closeServices({ work, pool, store }: Services): Promise<void> {
+  await work.runner.stop();
+  await pool.close();
+  await store.close();
 }
 
 /** A running server. */
@@ -53,16 +75,14 @@ export async function startServer(services: Services, config: Pick<Config, 'port
       reject(new StartError(taken ? `Port ${config.port} is taken. Stop what uses it, or choose another with PORT.` : `The server cannot listen: ${error.message}`));
     });
   });
-  await services.measuring.resume();
+  await resumeWork(services);
   const { port } = server.address() as AddressInfo;
   return {
     address: `http://127.0.0.1:${port}`,
     async close() {
       if ('closeAllConnections' in server) server.closeAllConnections();
       await new Promise<void>((resolve) => server.close(() => resolve()));
-      await services.pool.close();
-      await services.measuring.idle();
-      await services.store.close();
+      await closeServices(services);
     },
   };
 }

@@ -20,6 +20,14 @@ interface Chunk {
   presentBytes: number;
 }
 
+/** How the remark begins that tells that a file ends before its header says. */
+const CUT_SHORT = 'truncated:';
+
+/** Whether the remarks on a file, as a list or as its text, say that it was cut short. */
+export function isCutShort(warnings: readonly string[] | string): boolean {
+  return typeof warnings === 'string' ? warnings.includes(CUT_SHORT) : warnings.some((warning) => warning.startsWith(CUT_SHORT));
+}
+
 /**
  * Reads the header of a WAVE file: RIFF (Microsoft/IBM 1991), RF64 (EBU Tech 3306) and BW64
  * (ITU-R BS.2088), with the metadata of bext (EBU Tech 3285), iXML and LIST/INFO. Unknown chunks are
@@ -44,7 +52,7 @@ export function readWavHeader(source: ByteSource): WavLayout {
   }
   if (data.presentBytes < data.claimedBytes) {
     const missing = Math.ceil((data.claimedBytes - data.presentBytes) / fmt.bytesPerFrame / fmt.sampleRateHz);
-    warnings.push(`truncated: the header promises about ${missing} s more than the file holds; what is there is used`);
+    warnings.push(`${CUT_SHORT} the header promises about ${missing} s more than the file holds; what is there is used`);
   } else if (data.presentBytes % fmt.bytesPerFrame !== 0) {
     warnings.push('the last sample frame is incomplete and was left out');
   }

@@ -1,3 +1,5 @@
+import type { FileFormat } from '../domain/fileFormat.ts';
+
 /** Why a file could not be read; the code is part of the contract of the command line and the API. */
 export type WavErrorCode = 'not-wav' | 'unsupported-format' | 'truncated' | 'empty';
 
@@ -10,28 +12,11 @@ export class WavError extends Error {
   }
 }
 
-/** What the header of a file says of its audio. */
-export interface WavFormat {
-  container: 'RIFF' | 'RF64' | 'BW64';
-  encoding: 'pcm' | 'float';
-  bitDepth: number;
-  sampleRateHz: number;
-  channels: number;
-  frames: number;
-  durationS: number;
-  /** Start of the file after midnight, from bext; null when the file does not say. */
-  timeReferenceS: number | null;
-  description: string | null;
-  scene: string | null;
-  take: string | null;
-  tape: string | null;
-  /** A name per channel; null where the file gives none. */
-  trackNames: (string | null)[];
-}
+export type { FileFormat as WavFormat };
 
 /** An opened file: its format and where its samples lie. */
 export interface WavLayout {
-  format: WavFormat;
+  format: FileFormat;
   dataOffset: number;
   bytesPerFrame: number;
   /** Speaker positions of WAVE_FORMAT_EXTENSIBLE; 0 when the header does not say. */

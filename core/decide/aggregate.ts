@@ -1,5 +1,7 @@
+import { median } from 'simple-statistics';
 import type { Criterion } from '../domain/criterion.ts';
 import { CONDITION_KINDS, type Condition } from '../domain/factor.ts';
+import { desirability } from './desirability.ts';
 
 /** One figure of one candidate under one condition. */
 export interface Sample {
@@ -11,35 +13,67 @@ export interface Sample {
 /** What stands for a candidate on a criterion, and what it rests on. */
 export interface Aggregate {
   value: number;
+  /** Conditions that it rests on; repeats of one condition count once. */
   count: number;
-  /** Whether all candidates with figures were taken under these same conditions. */
+  /** Share of the conditions that most candidates were recorded under, 0 to 1. */
+  coverage: number;
+  /** Whether this candidate was recorded under all of them. */
   sameConditions: boolean;
 }
 
+/** The values of one candidate, one for each condition. */
+export type ByCondition = Map<string, number>;
+
+/** Values by candidate and condition; of repeats under one condition the middle one counts, once. */
+export function byCondition(samples: readonly Sample[]): Map<string, ByCondition> {
+  const gathered = new Map<string, Map<string, number[]>>();
+  for (const { candidateId, conditionKey, value } of samples) {
+    const own = gathered.get(candidateId) ?? new Map<string, number[]>();
+    gathered.set(candidateId, own);
+    own.set(conditionKey, [...(own.get(conditionKey) ?? []), value]);
+  }
+  return new Map([...gathered].map(([id, own]) => [id, new Map([...own].map(([key, values]) => [key, median(values)]))]));
+}
+
 /**
- * One value for each candidate from all of its figures: the median, or the worst, over the conditions that all candidates with figures have in
- * common, so that nobody is judged at 40 m against somebody at 1 m. Where they have none in common
- * every figure counts and `sameConditions` is false.
+ * Conditions that candidates are compared under: those that at least half of them, and at least two, were
+ * recorded under. One candidate that was recorded at little must not take the rest away from all others;
+ * it is itself known only in part. Where nothing is shared, all conditions.
+ */
+export function sharedConditions(values: ReadonlyMap<string, ByCondition>): Set<string> {
+  const counts = new Map<string, number>();
+  for (const own of values.values()) for (const key of own.keys()) counts.set(key, (counts.get(key) ?? 0) + 1);
+  const least = Math.min(values.size, Math.max(2, Math.ceil(values.size / 2)));
+  const shared = [...counts].flatMap(([key, count]) => (count >= least ? [key] : []));
+  return new Set(shared.length > 0 ? shared : counts.keys());
+}
+
+/**
+ * One value for each candidate over the shared conditions. A candidate that was recorded under none of
+ * them is judged by what it has, and says so.
  * @param toOne makes one value of a list that is not empty
  */
-export function aggregateBy(samples: readonly Sample[], toOne: (values: readonly number[]) => number): Map<string, Aggregate> {
-  const byCandidate = new Map<string, Sample[]>();
-  for (const sample of samples) byCandidate.set(sample.candidateId, [...(byCandidate.get(sample.candidateId) ?? []), sample]);
-  const sets = [...byCandidate.values()].map((list) => new Set(list.map((sample) => sample.conditionKey)));
-  const common = [...(sets[0] ?? [])].filter((key) => sets.every((set) => set.has(key)));
-  const inCommon = new Set(common);
+export function aggregateBy(values: ReadonlyMap<string, ByCondition>, toOne: (values: readonly number[]) => number): Map<string, Aggregate> {
+  const shared = sharedConditions(values);
   const result = new Map<string, Aggregate>();
-  for (const [candidateId, list] of byCandidate) {
-    const used = common.length > 0 ? list.filter((sample) => inCommon.has(sample.conditionKey)) : list;
-    result.set(candidateId, { value: toOne(used.map((sample) => sample.value)), count: used.length, sameConditions: common.length > 0 });
+  for (const [candidateId, own] of values) {
+    const within = [...own].filter(([key]) => shared.has(key)).map(([, value]) => value);
+    const used = within.length > 0 ? within : [...own.values()];
+    result.set(candidateId, { value: toOne(used), count: used.length, coverage: within.length / shared.size, sameConditions: within.length === shared.size });
   }
   return result;
 }
 
-/** How a criterion makes one value of many: their median, or the one that is furthest from its best. */
-export function oneValue(criterion: Pick<Criterion, 'aggregation' | 'best' | 'worst'>): (values: readonly number[]) => number {
-  if (criterion.aggregation === 'median') return median;
-  return criterion.best > criterion.worst ? (values) => Math.min(...values) : (values) => Math.max(...values);
+/** How a criterion makes one value of many: their median, or the least desirable. */
+export function oneValue(criterion: Pick<Criterion, 'aggregation' | 'best' | 'worst' | 'otherWorst'>): (values: readonly number[]) => number {
+  if (criterion.aggregation === 'median') return (values) => median([...values]);
+  const distance = (value: number) => Math.abs(value - criterion.best);
+  return (values) =>
+    values.reduce((worst, value) => {
+      const [a, b] = [desirability(value, criterion), desirability(worst, criterion)];
+      const further = (value - criterion.best) * (criterion.worst - criterion.best) >= 0 ? distance(value) > distance(worst) : false;
+      return a < b || (a === b && further) ? value : worst;
+    });
 }
 
 /** Whether a condition counts for a criterion: at every factor that the criterion names, one of its levels. */
@@ -48,12 +82,4 @@ export function counts(criterion: Pick<Criterion, 'where'>, condition: Condition
     const levelIds = criterion.where[kind];
     return !levelIds || levelIds.length === 0 || levelIds.includes(condition[kind] ?? '');
   });
-}
-
-/** Middle value, or the mean of the two in the middle. @throws RangeError for an empty list */
-export function median(values: readonly number[]): number {
-  if (values.length === 0) throw new RangeError('An empty list has no median');
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? (sorted[middle] as number) : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2;
 }

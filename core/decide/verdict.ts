@@ -1,5 +1,5 @@
 import { type Criterion, weightShares } from '../domain/criterion.ts';
-import type { Aggregate } from './aggregate.ts';
+import { type Aggregate, aggregateBy, type ByCondition, oneValue } from './aggregate.ts';
 import { desirability } from './desirability.ts';
 
 /** A candidate with what it costs. */
@@ -14,7 +14,10 @@ export interface JudgedCandidate {
 export interface VerdictCell {
   criterionId: string;
   value: number | null;
+  /** Conditions that it rests on. */
   count: number;
+  /** Share of the conditions of the others that this one was recorded under. */
+  coverage: number;
   sameConditions: boolean;
   /** 0 to 1; null when there is no value. */
   desirability: number | null;
@@ -23,6 +26,9 @@ export interface VerdictCell {
 export interface RuledOut {
   criterionId: string;
   reason: string;
+  value: number;
+  /** Condition at which the limit was broken; null for inspected marks. */
+  conditionKey: string | null;
 }
 
 export interface VerdictRow {
@@ -30,13 +36,15 @@ export interface VerdictRow {
   cells: VerdictCell[];
   /** 0 to 100 over the criteria that have a value; null when none has. */
   score: number | null;
-  /** Score if everything missing turned out worst, and best. */
+  /** Score if everything missing turned out worst, and best. Candidates are ranked by the lowest: by what is sure. */
   lowest: number | null;
   highest: number | null;
-  /** Share of the weight that has a value, 0 to 1. */
+  /** Share of the weight that is known, 0 to 1; a criterion known under some of the conditions counts in part. */
   known: number;
   /** Criteria without a value. */
   missing: string[];
+  /** Dealbreakers that were not tested at all, or not under all conditions. */
+  untested: string[];
   ruledOut: RuledOut[];
   /** 1 for the best of those not ruled out; null for ruled out or unscored. */
   rank: number | null;
@@ -44,55 +52,92 @@ export interface VerdictRow {
   beatenBy: string[];
 }
 
+/** Values by criterion, candidate and condition; marks of inspected criteria have one nameless condition. */
+export type Judged = ReadonlyMap<string, ReadonlyMap<string, ByCondition>>;
+
+/** Key of a mark that holds at any condition. */
+export const ANYWHERE = '';
+
 /**
- * Ranking by weighted desirability. A missing value is named and left out of the score; it never
- * counts as zero. A dealbreaker rules a candidate out and says why. Equal scores share a rank.
- * @param values by criterion id, then candidate id
+ * Ranking by weighted desirability. A missing value is named and left out of the score; it never counts
+ * as zero. Candidates are ranked by the score that they have even if all that is missing turned out worst,
+ * so that one of whom little is known does not lead; and one whose dealbreaker was not tested never stands
+ * above one that is fully known. A dealbreaker looks at everything that a candidate was recorded at.
+ * Equal ones share a rank.
  */
-export function judge(criteria: readonly Criterion[], candidates: readonly JudgedCandidate[], values: ReadonlyMap<string, ReadonlyMap<string, Aggregate>>): VerdictRow[] {
+export function judge(criteria: readonly Criterion[], candidates: readonly JudgedCandidate[], values: Judged): VerdictRow[] {
   const shares = weightShares(criteria.map((criterion) => criterion.weight));
-  const rows = candidates.map((candidate) => rowOf(candidate, criteria, shares, values));
+  const aggregates = new Map(criteria.map((criterion) => [criterion.id, aggregateBy(values.get(criterion.id) ?? new Map(), oneValue(criterion))]));
+  const rows = candidates.map((candidate) => rowOf(candidate, criteria, shares, aggregates, values));
   const ranked = rows.filter((row) => row.score !== null && row.ruledOut.length === 0);
+  const before = (a: VerdictRow, b: VerdictRow) => classOf(a) < classOf(b) || (classOf(a) === classOf(b) && (a.lowest ?? 0) > (b.lowest ?? 0) + 1e-9);
   for (const row of rows) {
-    if (ranked.includes(row)) row.rank = 1 + ranked.filter((other) => (other.score ?? 0) > (row.score ?? 0) + 1e-9).length;
+    if (ranked.includes(row)) row.rank = 1 + ranked.filter((other) => before(other, row)).length;
     row.beatenBy = ranked.filter((other) => beats(other, row)).map((other) => other.candidate.id);
   }
   return rows.sort((a, b) => (a.rank ?? 999) - (b.rank ?? 999) || (b.score ?? -1) - (a.score ?? -1));
 }
 
-function rowOf(candidate: JudgedCandidate, criteria: readonly Criterion[], shares: readonly number[], values: ReadonlyMap<string, ReadonlyMap<string, Aggregate>>): VerdictRow {
+/** Candidates with an untested dealbreaker come behind all others. */
+const classOf = (row: VerdictRow) => (row.untested.length > 0 ? 1 : 0);
+
+function rowOf(
+  candidate: JudgedCandidate,
+  criteria: readonly Criterion[],
+  shares: readonly number[],
+  aggregates: ReadonlyMap<string, ReadonlyMap<string, Aggregate>>,
+  values: Judged,
+): VerdictRow {
   let sum = 0;
+  let sure = 0;
+  let weighed = 0;
   let known = 0;
   const ruledOut: RuledOut[] = [];
   const missing: string[] = [];
+  const untested: string[] = [];
   const cells = criteria.map((criterion, index): VerdictCell => {
     const share = shares[index] ?? 0;
-    const aggregate = values.get(criterion.id)?.get(candidate.id);
+    const aggregate = aggregates.get(criterion.id)?.get(candidate.id);
     if (!aggregate) {
       missing.push(criterion.id);
-      return { criterionId: criterion.id, value: null, count: 0, sameConditions: true, desirability: null };
+      if (criterion.dealbreaker) untested.push(criterion.id);
+      return { criterionId: criterion.id, value: null, count: 0, coverage: 0, sameConditions: true, desirability: null };
     }
-    const good = desirability(aggregate.value, criterion.best, criterion.worst);
+    const good = desirability(aggregate.value, criterion);
+    const part = Math.max(aggregate.coverage, aggregate.count > 0 ? 1e-6 : 0);
     sum += share * good;
-    known += share;
-    const limit = criterion.dealbreaker;
-    if (limit && (limit.side === 'below' ? aggregate.value < limit.limit : aggregate.value > limit.limit)) {
-      ruledOut.push({ criterionId: criterion.id, reason: `${criterion.name} is ${limit.side} its limit` });
-    }
+    weighed += share;
+    sure += share * good * part;
+    known += share * part;
+    const broken = brokenLimit(criterion, values.get(criterion.id)?.get(candidate.id) ?? new Map());
+    if (broken) ruledOut.push(broken);
+    else if (criterion.dealbreaker && !aggregate.sameConditions) untested.push(criterion.id);
     return { criterionId: criterion.id, ...aggregate, desirability: good };
   });
   return {
     candidate,
     cells,
-    score: known > 0 ? (100 * sum) / known : null,
-    lowest: known > 0 ? 100 * sum : null,
-    highest: known > 0 ? 100 * (sum + 1 - known) : null,
+    score: weighed > 0 ? (100 * sum) / weighed : null,
+    lowest: weighed > 0 ? 100 * sure : null,
+    highest: weighed > 0 ? 100 * (sure + 1 - known) : null,
     known,
     missing,
+    untested,
     ruledOut,
     rank: null,
     beatenBy: [],
   };
+}
+
+/** Where a candidate breaks the limit of a criterion furthest; null where it keeps it everywhere. */
+function brokenLimit(criterion: Criterion, own: ByCondition): RuledOut | null {
+  const { dealbreaker } = criterion;
+  if (!dealbreaker) return null;
+  const over = (value: number) => (dealbreaker.side === 'below' ? dealbreaker.limit - value : value - dealbreaker.limit);
+  let worst: [string, number] | null = null;
+  for (const entry of own) if (over(entry[1]) > 0 && (worst === null || over(entry[1]) > over(worst[1]))) worst = entry;
+  if (!worst) return null;
+  return { criterionId: criterion.id, reason: `${criterion.name} is ${dealbreaker.side} its limit`, value: worst[1], conditionKey: worst[0] === ANYWHERE ? null : worst[0] };
 }
 
 function beats(other: VerdictRow, row: VerdictRow): boolean {

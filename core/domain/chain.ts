@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { powerSchema } from './connector.ts';
-import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+import { idSchema, nameSchema, OWNED, remarkSchema } from './identity.ts';
 import { wordLengthSchema } from './item.ts';
 import { tapeSchema } from './tape.ts';
 
@@ -54,7 +54,7 @@ export const chainDraftSchema = z.object({
 });
 export type ChainDraft = z.infer<typeof chainDraftSchema>;
 
-export interface Chain extends ChainDraft {
-  id: string;
-  trialId: string;
-}
+export const chainSchema = chainDraftSchema.extend(OWNED);
+/** As it is stored and answered. */
+export type StoredChain = z.infer<typeof chainSchema>;
+export type Chain = ChainDraft & { id: string; trialId: string };

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { MEASURE_IDS } from '../measure/catalogue.ts';
 import { factorKindSchema } from './factor.ts';
-import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+import { idSchema, nameSchema, OWNED, remarkSchema } from './identity.ts';
+import { measureIdSchema } from './measureId.ts';
 
 export const criterionKindSchema = z.enum(['measured', 'listened', 'inspected']);
 
@@ -19,10 +19,12 @@ export const criterionDraftSchema = z
   .object({
     name: nameSchema,
     kind: criterionKindSchema,
-    measureId: z.enum(MEASURE_IDS).nullable().default(null),
+    measureId: measureIdSchema.nullable().default(null),
     weight: z.number().min(0, 'A weight is 0 or more').max(100, 'A weight is at most 100'),
     best: z.number().finite(),
     worst: z.number().finite(),
+    /** Where the best lies in the middle: the value on its other side that counts as 0; null where more is always better, or less. */
+    otherWorst: z.number().finite().nullable().default(null),
     /** How the values of a candidate become one: the middle one, or the worst. */
     aggregation: z.enum(['median', 'worst']).default('median'),
     /** Conditions that count, as level ids by factor kind; a kind that is not named counts at all its levels. */
@@ -38,6 +40,9 @@ export const criterionDraftSchema = z
     if (criterion.best === criterion.worst) {
       context.addIssue({ code: 'custom', path: ['worst'], message: 'Best and worst must differ, or nothing can be told apart' });
     }
+    if (criterion.otherWorst !== null && (criterion.otherWorst - criterion.best) * (criterion.worst - criterion.best) >= 0) {
+      context.addIssue({ code: 'custom', path: ['otherWorst'], message: 'The other worst value must lie on the other side of the best' });
+    }
     if (criterion.kind === 'measured' && criterion.measureId === null) {
       context.addIssue({ code: 'custom', path: ['measureId'], message: 'Choose the measure that judges this' });
     }
@@ -47,10 +52,10 @@ export const criterionDraftSchema = z
   });
 export type CriterionDraft = z.infer<typeof criterionDraftSchema>;
 
-export interface Criterion extends CriterionDraft {
-  id: string;
-  trialId: string;
-}
+export const criterionSchema = z.object({ ...criterionDraftSchema.shape, ...OWNED });
+/** As it is stored and answered. */
+export type StoredCriterion = z.infer<typeof criterionSchema>;
+export type Criterion = CriterionDraft & { id: string; trialId: string };
 
 /** Fewest and most criteria that make a usable judgement; outside it the Question stage says so. */
 export const CRITERIA_FEWEST = 3;
@@ -73,6 +78,5 @@ export const markDraftSchema = z.object({
   remark: remarkSchema,
 });
 export type MarkDraft = z.infer<typeof markDraftSchema>;
-export interface Mark extends MarkDraft {
-  trialId: string;
-}
+export const markSchema = markDraftSchema.extend({ trialId: idSchema });
+export type Mark = z.infer<typeof markSchema>;

@@ -56,8 +56,23 @@ export type Factor = z.infer<typeof factorSchema>;
 /** A level for every factor of the plan: one cell. Keys are factor kinds, values level ids. */
 export type Setup = Record<BasicKind, string> & Partial<Record<ExtraKind, string>>;
 
-/** A setup without its candidate: everything that the candidates of one take share. */
+/** A setup without its candidate: where, how, with what and what is said. */
 export type Condition = Omit<Setup, 'candidate'>;
+
+/**
+ * What may differ within one take, besides the candidate: the same lavalier high and low, fur on one
+ * boom and off the other. A talker has one place and one text at a time.
+ */
+export type WithinKind = Exclude<ConditionKind, 'station' | 'script'>;
+/** What all setups of a take share; a kind that differs within the take is left out. */
+export type SharedCondition = Pick<Condition, 'station' | 'script'> & Partial<Pick<Condition, WithinKind>>;
+/** Levels of one setup on what differs within its take. */
+export type SetupLevels = Partial<Record<WithinKind, string>>;
+
+/** Kinds whose levels can be planned for one moment: each needs gear of its own, but the talker needs not change. */
+export const SIMULTANEOUS_KINDS = ['placement', 'rig', 'windscreen', 'processing'] as const satisfies readonly FactorKind[];
+export type SimultaneousKind = (typeof SIMULTANEOUS_KINDS)[number];
+
 const levelId = z.string().min(1).max(60);
 export const conditionSchema = z.object({
   station: z.string(),
@@ -68,12 +83,19 @@ export const conditionSchema = z.object({
 });
 export type ConditionKind = Exclude<FactorKind, 'candidate'>;
 export const CONDITION_KINDS = FACTOR_KINDS.filter((kind) => kind !== 'candidate') as ConditionKind[];
+export const WITHIN_KINDS = CONDITION_KINDS.filter((kind) => kind !== 'station' && kind !== 'script') as [WithinKind, ...WithinKind[]];
+
+export const sharedConditionSchema = z.object({ ...conditionSchema.shape, windscreen: z.string().exactOptional(), distance: z.string().exactOptional() });
+export const setupLevelsSchema = z.partialRecord(z.enum(WITHIN_KINDS), levelId);
 
 const BASIC_CONDITION_KINDS = ['station', 'windscreen', 'distance', 'script'] as const;
 
-/** Key under which equal conditions meet. Kinds that a plan may have besides are named, so that a key of before they were added stays valid. */
-export function conditionKey(condition: Condition): string {
-  let key = BASIC_CONDITION_KINDS.map((kind) => condition[kind]).join('|');
+/**
+ * Key under which equal conditions meet. Kinds that a plan may have besides are named, so that a key of
+ * before they were added stays valid; what differs within a take is a star.
+ */
+export function conditionKey(condition: SharedCondition): string {
+  let key = BASIC_CONDITION_KINDS.map((kind) => condition[kind] ?? '*').join('|');
   for (const kind of EXTRA_KINDS) if (condition[kind] !== undefined) key += `|${kind}=${condition[kind]}`;
   return key;
 }

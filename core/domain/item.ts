@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { connectorSchema, powerSchema } from './connector.ts';
-import { nameSchema, remarkSchema } from './identity.ts';
+import { idSchema, instantMsSchema, nameSchema, remarkSchema, versionSchema } from './identity.ts';
 
 export const itemKindSchema = z.enum(['microphone', 'transmitter', 'receiver', 'recorder', 'camera', 'windscreen', 'cable', 'adapter']);
 
@@ -35,6 +35,14 @@ export const itemDraftSchema = z
     maxSplDb: optionalNumber(60, 200, 'Maximum SPL is 60 to 200 dB'),
     /** Level that reaches full scale, or the clipping of an analogue input, at 0 dB gain and without a pad. */
     inputMaxDbu: optionalNumber(-80, 40, 'The largest input is -80 to 40 dBu'),
+    /** The same of a line input that is apart from the microphone input; null where there is none. */
+    lineInputMaxDbu: optionalNumber(-80, 40, 'The largest line input is -80 to 40 dBu'),
+    /** Noise of its converter re full scale, A-weighted; gain before it lifts the voice over it. */
+    converterNoiseDbfsA: optionalNumber(-160, -40, 'Converter noise is -160 to -40 dBFS A'),
+    /** What a cable, an adapter or a splitter takes away. */
+    lossDb: optionalNumber(0, 60, 'A loss is 0 to 60 dB'),
+    /** Radio system that a transmitter or a receiver belongs to, as its papers call it. */
+    radioSystem: z.string().trim().max(60, 'Use at most 60 characters').default(''),
     /** Equivalent input noise, A-weighted, at the gain that speech needs; of a receiver: noise of the radio path re full scale. */
     inputNoiseDbuA: optionalNumber(-160, 0, 'Input noise is -160 to 0 dBu A'),
     gainMinDb: optionalNumber(-60, 90, 'Gain is -60 to 90 dB'),
@@ -45,6 +53,8 @@ export const itemDraftSchema = z
     outputConnector: connectorSchema.nullable().default(null),
     /** How a miniature connector is wired, in the words of its papers; two that differ do not go together. */
     wiring: z.string().trim().max(60, 'Use at most 60 characters').default(''),
+    /** Of an adapter or a cable with two different ends: how the other end is wired. */
+    outputWiring: z.string().trim().max(60, 'Use at most 60 characters').default(''),
     /** What a microphone has to be fed with over its line, and what a unit feeds; null is not known. */
     powerNeeds: powerSchema.nullable().default(null),
     powerGives: powerSchema.nullable().default(null),
@@ -81,6 +91,7 @@ export const itemDraftSchema = z
   });
 export type ItemDraft = z.infer<typeof itemDraftSchema>;
 
-export interface Item extends ItemDraft {
-  id: string;
-}
+export const itemSchema = z.object({ ...itemDraftSchema.shape, id: idSchema, version: versionSchema, binnedAtMs: instantMsSchema.nullable() });
+/** As it is stored and answered. */
+export type StoredItem = z.infer<typeof itemSchema>;
+export type Item = ItemDraft & { id: string };

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idSchema, instantMsSchema } from './identity.ts';
 import { controlSchema } from './plan.ts';
-import { GAIN_STAGES, TAKE_FLAGS, type Take } from './take.ts';
+import { GAIN_STAGES, type Gains, gainsSchema, TAKE_FLAGS, type Take } from './take.ts';
 
 const base = { id: idSchema, takeId: idSchema, atMs: instantMsSchema };
 
@@ -10,15 +10,26 @@ const base = { id: idSchema, takeId: idSchema, atMs: instantMsSchema };
  * is made where the line is written, so that a line sent twice counts once.
  */
 export const logLineSchema = z.discriminatedUnion('kind', [
-  z.object({ ...base, kind: z.literal('start'), controls: z.array(controlSchema).max(40).default([]) }),
+  z.object({
+    ...base,
+    kind: z.literal('start'),
+    controls: z.array(controlSchema).max(40).default([]),
+    /** Gains by setup as they are set in Kit; what was read on the day stays. */
+    gains: z.record(idSchema, gainsSchema).default({}),
+  }),
   z.object({ ...base, kind: z.literal('stop') }),
-  z.object({ ...base, kind: z.literal('flag'), flag: z.enum(TAKE_FLAGS) }),
-  z.object({ ...base, kind: z.literal('unflag'), flag: z.enum(TAKE_FLAGS) }),
+  z.object({ ...base, kind: z.literal('flag'), flag: z.enum(TAKE_FLAGS), setupIds: z.array(idSchema).max(64).default([]) }),
+  /** Takes one mark back, or where none is named all marks of that flag. */
+  z.object({ ...base, kind: z.literal('unflag'), flag: z.enum(TAKE_FLAGS), markId: idSchema.optional() }),
+  /** Says of a mark which setups it was heard on. */
+  z.object({ ...base, kind: z.literal('mark'), markId: idSchema, setupIds: z.array(idSchema).max(64) }),
   z.object({ ...base, kind: z.literal('note'), text: z.string().trim().max(2000, 'Use at most 2,000 characters') }),
   z.object({
     ...base,
     kind: z.literal('gain'),
-    chainId: idSchema,
+    /** One of the two says whose gain it is; a line of before setups were named has the chain. */
+    setupId: idSchema.optional(),
+    chainId: idSchema.optional(),
     stage: z.enum(GAIN_STAGES),
     gainDb: z.number().min(-60, 'Gain is -60 to 90 dB').max(90, 'Gain is -60 to 90 dB').nullable(),
   }),
@@ -41,21 +52,25 @@ export type LogLine = z.infer<typeof logLineSchema>;
 export function applyLogLine(take: Take, line: LogLine): Take {
   switch (line.kind) {
     case 'start':
-      return { ...take, status: 'rolling', startedAtMs: line.atMs, stoppedAtMs: null, controls: line.controls };
+      return { ...take, status: 'rolling', startedAtMs: line.atMs, stoppedAtMs: null, controls: line.controls, gains: gainsFrom(take, line.gains) };
     case 'stop':
       return { ...take, status: 'done', startedAtMs: take.startedAtMs ?? line.atMs, stoppedAtMs: line.atMs };
     case 'flag':
       // A line that is applied twice, here and on the server, must not flag twice.
-      if (take.flags.some((mark) => mark.flag === line.flag && mark.atMs === line.atMs)) return take;
-      return { ...take, flags: [...take.flags, { flag: line.flag, atMs: line.atMs }] };
+      if (take.flags.some((mark) => mark.id === line.id)) return take;
+      return { ...take, flags: [...take.flags, { id: line.id, flag: line.flag, atMs: line.atMs, setupIds: line.setupIds }] };
     case 'unflag':
-      return { ...take, flags: take.flags.filter((mark) => mark.flag !== line.flag) };
+      return { ...take, flags: take.flags.filter((mark) => mark.flag !== line.flag || (line.markId !== undefined && mark.id !== line.markId)) };
+    case 'mark':
+      return { ...take, flags: take.flags.map((mark) => (mark.id === line.markId ? { ...mark, setupIds: line.setupIds } : mark)) };
     case 'note':
       return { ...take, note: line.text };
     case 'gain': {
-      const { [line.stage]: _previous, ...kept } = take.gains[line.chainId] ?? {};
+      const setupId = line.setupId ?? take.setups.find((setup) => setup.candidateId === line.chainId)?.id;
+      if (setupId === undefined) return take;
+      const { [line.stage]: _previous, ...kept } = take.gains[setupId] ?? {};
       const gains = line.gainDb === null ? kept : { ...kept, [line.stage]: line.gainDb };
-      return { ...take, gains: { ...take.gains, [line.chainId]: gains } };
+      return { ...take, gains: { ...take.gains, [setupId]: gains } };
     }
     case 'conditions':
       return { ...take, windMs: line.windMs, noiseDba: line.noiseDba };
@@ -66,6 +81,11 @@ export function applyLogLine(take: Take, line: LogLine): Take {
     case 'unskip':
       return { ...take, status: 'planned' };
   }
+}
+
+function gainsFrom(take: Take, kit: Record<string, Gains> = {}): Take['gains'] {
+  const setups = take.setups.filter(({ id }) => kit[id] || take.gains[id]);
+  return Object.fromEntries(setups.map(({ id }) => [id, { ...kit[id], ...take.gains[id] }]));
 }
 
 /** The next pass of a slate: same setup, nothing logged yet, gains and conditions carried over. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from './identity.ts';
+import { idSchema, instantMsSchema, sha256Schema } from './identity.ts';
 
 /** What a photograph can belong to. */
 export const photoOwnerSchema = z.enum(['item', 'station', 'chain']);
@@ -15,12 +15,15 @@ export const photoDraftSchema = z.object({
 });
 export type PhotoDraft = z.infer<typeof photoDraftSchema>;
 
-export interface Photo extends PhotoDraft {
-  id: string;
-  type: z.infer<typeof photoTypeSchema>;
-  addedAtMs: number;
-  binnedAtMs: number | null;
-}
+export const photoSchema = photoDraftSchema.extend({
+  id: idSchema,
+  sha256: sha256Schema,
+  type: photoTypeSchema,
+  addedAtMs: instantMsSchema,
+  binnedAtMs: instantMsSchema.nullable(),
+});
+/** A photograph as the page knows it; its bytes are asked for by its id. */
+export type Photo = Omit<z.infer<typeof photoSchema>, 'sha256'>;
 
 /** A photograph larger than this was not resized. */
 export const LARGEST_PHOTO_BYTES = 2 << 20;

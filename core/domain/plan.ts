@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { EXTRA_KINDS, type FactorKind, factorKindSchema, factorSchema } from './factor.ts';
+import { EXTRA_KINDS, type FactorKind, factorKindSchema, factorSchema, levelSchema, SIMULTANEOUS_KINDS } from './factor.ts';
 import { faultSearchSchema } from './faultSearch.ts';
-import { idSchema, instantMsSchema, nameSchema } from './identity.ts';
+import { idSchema, instantMsSchema, nameSchema, versionSchema } from './identity.ts';
 
 /** What is held constant while the factors vary, and its value. */
 export const controlSchema = z.object({
@@ -117,6 +117,13 @@ export const planDraftSchema = z.object({
   /** Candidates of equal condition share one take, as far as the limits let them: same words, same moment. */
   together: z.boolean().default(true),
   togetherLimits: togetherLimitsSchema.prefault({}),
+  /** Factors whose levels are recorded at one moment, in one take, with gear for each. */
+  atOnce: z.array(z.enum(SIMULTANEOUS_KINDS)).max(SIMULTANEOUS_KINDS.length).default([]),
+  /** Levels that were taken out of the plan: takes may still speak of them, and they can be brought back. */
+  removedLevels: z
+    .array(z.object({ kind: factorKindSchema, level: levelSchema }))
+    .max(400)
+    .default([]),
   controls: z.array(controlSchema).max(40).default([]),
   changeTimesS: changeTimesSchema.default(DEFAULT_CHANGE_TIMES),
   changeExceptions: z.array(changeExceptionSchema).max(400).default([]),
@@ -128,7 +135,5 @@ export const planDraftSchema = z.object({
 });
 export type PlanDraft = z.infer<typeof planDraftSchema>;
 
-export interface Plan extends PlanDraft {
-  trialId: string;
-  committedAtMs: number | null;
-}
+export const planSchema = planDraftSchema.extend({ trialId: idSchema, version: versionSchema, committedAtMs: instantMsSchema.nullable() });
+export type Plan = z.infer<typeof planSchema>;

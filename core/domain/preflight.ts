@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { instantMsSchema, nameSchema } from './identity.ts';
+import { idSchema, instantMsSchema, nameSchema } from './identity.ts';
 
 /** One check of the pre-flight that somebody made; the key says of which chain and what. */
 export const preflightTickSchema = z.object({
@@ -8,6 +8,8 @@ export const preflightTickSchema = z.object({
   atMs: instantMsSchema,
 });
 export type PreflightTick = z.infer<typeof preflightTickSchema>;
+
+export const preflightRowSchema = preflightTickSchema.extend({ trialId: idSchema });
 
 /** Ticks or unticks checks in one go. */
 export const preflightChangeSchema = z.object({

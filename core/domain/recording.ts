@@ -1,71 +1,96 @@
 import { z } from 'zod';
-import type { WavFormat } from '../audio/wavFormat.ts';
-import type { ChannelReport, FileReport, LevelSeries, Span } from '../measure/report.types.ts';
-import type { MatchedBy } from '../takes/matchFile.ts';
-import { idSchema } from './identity.ts';
+import { fileFormatSchema } from './fileFormat.ts';
+import { idSchema, instantMsSchema, sha256Schema } from './identity.ts';
+import { MEASURE_IDS, type MeasureId } from './measureId.ts';
 
-export type MeasureState = 'queued' | 'measuring' | 'done' | 'failed';
+export const measureStateSchema = z.enum(['queued', 'measuring', 'done', 'failed']);
+export type MeasureState = z.infer<typeof measureStateSchema>;
+
+/** How a recording found its take. */
+export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'hand']);
+export type MatchedBy = z.infer<typeof matchedBySchema>;
+
+/** A stretch of time in seconds from the start of the file. */
+export const spanSchema = z.tuple([z.number().min(0), z.number().max(86_400)]);
 
 /** A file that came in: its bytes are kept under their SHA-256 and never changed. */
-export interface AudioFile {
-  id: string;
-  trialId: string;
-  name: string;
-  sha256: string;
-  sizeBytes: number;
-  uploadedAtMs: number;
-  format: WavFormat | null;
-  state: MeasureState;
-  /** Why it could not be read, when it could not. */
-  failure: string | null;
-  methodVersion: number | null;
-  warnings: string[];
-  takeId: string | null;
-  matchedBy: MatchedBy | null;
-}
+export const audioFileSchema = z.object({
+  id: idSchema,
+  trialId: idSchema,
+  name: z.string(),
+  sha256: sha256Schema,
+  sizeBytes: z.number().int(),
+  uploadedAtMs: instantMsSchema,
+  format: fileFormatSchema,
+  state: measureStateSchema,
+  /** Why it could not be measured, when it could not. */
+  failure: z.string().nullable(),
+  methodVersion: z.number().int().nullable(),
+  warnings: z.array(z.string()),
+  /** Whether a slate is spoken on it; null follows the trial. */
+  slateSpoken: z.boolean().nullable(),
+  binnedAtMs: instantMsSchema.nullable(),
+});
+export type AudioFile = z.infer<typeof audioFileSchema>;
 
-/** One channel of one file, tied to a take and to one of its candidates. */
-export interface Recording {
-  id: string;
-  fileId: string;
-  trialId: string;
-  channelIndex: number;
-  trackName: string | null;
-  takeId: string | null;
-  candidateId: string | null;
-  /** Null until it was measured. */
-  report: ChannelReport | null;
-}
+/** Figures by measure id, without those that could not be measured. */
+export type Figures = Partial<Record<MeasureId, number>>;
+export const figuresSchema = z
+  .record(z.string(), z.number())
+  .transform((figures) => Object.fromEntries(Object.entries(figures).filter(([id]) => MEASURE_IDS.includes(id as MeasureId))) as Figures);
 
-/** A recording looked at from inside. */
-export interface RecordingDetail extends Recording {
-  file: AudioFile;
-  programme: FileReport['programme'] | null;
-  series: LevelSeries | null;
-  roomTone: Span | null;
-}
+/** A span of one or two channels of one file, tied to a take and to one of its setups. */
+export const recordingSchema = z.object({
+  id: idSchema,
+  fileId: idSchema,
+  trialId: idSchema,
+  /** Channels of the file, counted from 0: one, or the two of a stereo pair. */
+  channels: z.array(z.number().int().min(0).max(31)).min(1).max(2),
+  /** From where to where in the file; null is its start, or its end. */
+  startS: z.number().nullable(),
+  endS: z.number().nullable(),
+  trackName: z.string().nullable(),
+  takeId: idSchema.nullable(),
+  setupId: idSchema.nullable(),
+  matchedBy: matchedBySchema.nullable(),
+  figures: figuresSchema.nullable(),
+  /** Room tone marked by hand; wins over the pauses that were found. */
+  roomTone: spanSchema.nullable(),
+  /** The part that is judged, marked by hand; null is found. */
+  performance: spanSchema.nullable(),
+});
+export type Recording = z.infer<typeof recordingSchema>;
+
+const markedSpan = (what: string, leastS: number) =>
+  z
+    .tuple([
+      z.number({ error: `${what} starts at 0 s or later` }).min(0, `${what} starts at 0 s or later`),
+      z.number({ error: `Say where ${what.toLowerCase()} ends` }).max(86_400),
+    ])
+    .refine(([startS, endS]) => endS - startS >= leastS, `${what} needs ${leastS} s or more`)
+    .nullable();
 
 /** A stretch that is marked as room tone by hand; null takes the mark away. */
-export const roomToneSchema = z.object({
-  roomTone: z
-    .tuple([z.number().min(0, 'Room tone starts at 0 s or later'), z.number().max(86_400)])
-    .refine(([startS, endS]) => endS - startS >= 0.15, 'Room tone needs 0.15 s or more')
-    .nullable(),
-});
+export const roomToneSchema = z.object({ roomTone: markedSpan('Room tone', 0.15) });
 export type RoomToneMark = z.infer<typeof roomToneSchema>;
 
-/** Ties a file to a take, and its channels to candidates of that take. */
+/** The part that is judged, marked by hand; null leaves it to be found. */
+export const performanceSchema = z.object({ performance: markedSpan('The performance', 0.4) });
+export type PerformanceMark = z.infer<typeof performanceSchema>;
+
+/** Ties the recordings of a file to a take and to setups of that take. */
 export const assignmentSchema = z.object({
   takeId: idSchema.nullable(),
   channels: z
     .array(
       z.object({
         channelIndex: z.number().int().min(0).max(31),
-        candidateId: idSchema.nullable(),
+        setupId: idSchema.nullable(),
         /** A name for the channel in place of the file's own; left out, it stays. */
         trackName: z.string().trim().max(60, 'A channel name has at most 60 characters').optional(),
       }),
     )
     .max(32),
+  slateSpoken: z.boolean().nullable().optional(),
 });
 export type Assignment = z.infer<typeof assignmentSchema>;

@@ -1,6 +1,8 @@
 import { z } from 'zod';
-import { MOST_CLIPS } from '../listen/blindOrder.ts';
-import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+import { idSchema, instantMsSchema, nameSchema, remarkSchema } from './identity.ts';
+
+/** Most clips of one round; beyond it nobody keeps them apart. */
+export const MOST_CLIPS = 12;
 
 /** A listening round: which recordings, at which loudness, judged on what. */
 export const roundDraftSchema = z.object({
@@ -41,12 +43,43 @@ export interface Listener extends ListenerDraft {
   ratings: Rating[];
 }
 
+/** A round as it is stored. */
+export const roundSchema = roundDraftSchema.extend({
+  id: idSchema,
+  trialId: idSchema,
+  sample: z.boolean(),
+  createdAtMs: instantMsSchema,
+  binnedAtMs: instantMsSchema.nullable(),
+  matchedLufs: z.number(),
+  gainsDb: z.array(z.number()),
+  /** Where each clip begins in its file, and what delay against the first was taken out; null in rounds of before clips were aligned. */
+  cuts: z.array(z.object({ startS: z.number(), delayMs: z.number().nullable() })).nullable(),
+  /** Length of all clips. */
+  lengthS: z.number().nullable(),
+});
+
+/** A listener as it is stored: places in the round's recordings, in the order of this listener's letters. */
+export const listenerSchema = listenerDraftSchema.extend({
+  id: idSchema,
+  roundId: idSchema,
+  sample: z.boolean(),
+  createdAtMs: instantMsSchema,
+  finishedAtMs: instantMsSchema.nullable(),
+  binnedAtMs: instantMsSchema.nullable(),
+  order: z.array(z.number().int().nonnegative()),
+});
+
+export const ratingSchema = ratingDraftSchema.extend({ listenerId: idSchema });
+
+/** A round as the page sees it. */
 export interface Round extends RoundDraft {
   id: string;
   trialId: string;
   sample: boolean;
   createdAtMs: number;
   matchedLufs: number;
+  /** Delays that were taken out, by place in the round; null where nothing is told. */
+  delaysMs: (number | null)[] | null;
   listeners: Listener[];
 }
 

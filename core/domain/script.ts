@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { nameSchema, remarkSchema } from './identity.ts';
+import { nameSchema, OWNED, remarkSchema } from './identity.ts';
 
 /** What is spoken or done in a take, who does it, and how long it lasts. */
 export const scriptDraftSchema = z.object({
@@ -11,7 +11,7 @@ export const scriptDraftSchema = z.object({
   position: z.number().int().nonnegative().default(0),
 });
 export type ScriptDraft = z.infer<typeof scriptDraftSchema>;
-export interface Script extends ScriptDraft {
-  id: string;
-  trialId: string;
-}
+export const scriptSchema = scriptDraftSchema.extend(OWNED);
+/** As it is stored and answered. */
+export type StoredScript = z.infer<typeof scriptSchema>;
+export type Script = ScriptDraft & { id: string; trialId: string };

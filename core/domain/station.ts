@@ -1,8 +1,29 @@
 import { z } from 'zod';
-import { nameSchema, remarkSchema } from './identity.ts';
+import { nameSchema, OWNED, remarkSchema } from './identity.ts';
 
 export const hazardSchema = z.enum(['road', 'platform', 'water', 'vehicle', 'height', 'overhead line']);
 export type Hazard = z.infer<typeof hazardSchema>;
+
+const levelDba = z.number().min(0, 'A level is 0 to 150 dB A').max(150, 'A level is 0 to 150 dB A');
+const lengthM = z.number().min(0.5, 'A room measures 0.5 to 500 m').max(500, 'A room measures 0.5 to 500 m');
+const share = z.number().min(0.01, 'Absorption is 0.01 to 0.99').max(0.99, 'Absorption is 0.01 to 0.99');
+
+/** A machine that is heard at a station. */
+export const humSchema = z.object({ fundamentalHz: z.number().min(5, 'A fundamental is 5 to 2,000 Hz').max(2000, 'A fundamental is 5 to 2,000 Hz'), levelDba });
+
+/**
+ * What a station sounds like, in the numbers that a simulated room is built from. Null is not known.
+ * Absorption is the share of energy that all surfaces take up, in octave bands from 125 Hz to 4 kHz.
+ */
+export const acousticsSchema = z.object({
+  sizeM: z.tuple([lengthM, lengthM, lengthM]).nullable().default(null),
+  absorption: z.array(share).length(6, 'Absorption has six bands, 125 Hz to 4 kHz').nullable().default(null),
+  noiseDba: levelDba.nullable().default(null),
+  noiseSlopeDb: z.number().min(-12, 'A slope is -12 to 3 dB an octave').max(3, 'A slope is -12 to 3 dB an octave').nullable().default(null),
+  hum: humSchema.nullable().default(null),
+  windMs: z.number().min(0, 'Wind is 0 to 60 m/s').max(60, 'Wind is 0 to 60 m/s').nullable().default(null),
+});
+export type Acoustics = z.infer<typeof acousticsSchema>;
 
 /** A spot on location. */
 export const stationDraftSchema = z.object({
@@ -16,11 +37,12 @@ export const stationDraftSchema = z.object({
   /** Cannot be worked at, or not safely, without daylight. */
   needsDaylight: z.boolean().default(false),
   hazards: z.array(hazardSchema).default([]),
+  acoustics: acousticsSchema.prefault({}),
   remark: remarkSchema,
   position: z.number().int().nonnegative().default(0),
 });
 export type StationDraft = z.infer<typeof stationDraftSchema>;
-export interface Station extends StationDraft {
-  id: string;
-  trialId: string;
-}
+export const stationSchema = stationDraftSchema.extend(OWNED);
+/** As it is stored and answered. */
+export type StoredStation = z.infer<typeof stationSchema>;
+export type Station = StationDraft & { id: string; trialId: string };

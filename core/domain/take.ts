@@ -1,45 +1,61 @@
-import type { Condition } from './factor.ts';
-import type { Control } from './plan.ts';
+import { z } from 'zod';
+import { CONDITION_KINDS, type Condition, type SetupLevels, setupLevelsSchema, sharedConditionSchema, type WITHIN_KINDS } from './factor.ts';
+import { idSchema, instantMsSchema, remarkSchema } from './identity.ts';
+import { controlSchema } from './plan.ts';
 
 export const TAKE_FLAGS = ['wind', 'traffic', 'break-up', 'handling', 'spoiled'] as const;
 export type TakeFlag = (typeof TAKE_FLAGS)[number];
 
-export type TakeStatus = 'planned' | 'rolling' | 'done' | 'skipped';
+/** Flags that are counted: each press is one more, with its moment. The others are on or off. */
+export const COUNTED_FLAGS: readonly TakeFlag[] = ['break-up'];
 
-export interface FlagMark {
-  flag: TakeFlag;
-  atMs: number;
-}
+export const takeStatusSchema = z.enum(['planned', 'rolling', 'done', 'skipped']);
+export type TakeStatus = z.infer<typeof takeStatusSchema>;
+
+/** Something that was heard while a take ran: when, and on which of its setups; on none in particular where the list is empty. */
+export const flagMarkSchema = z.object({
+  id: idSchema,
+  flag: z.enum(TAKE_FLAGS),
+  atMs: instantMsSchema,
+  setupIds: z.array(idSchema).max(64).default([]),
+});
+export type FlagMark = z.infer<typeof flagMarkSchema>;
 
 /** Stages of gain that a chain may have, in signal order. */
 export const GAIN_STAGES = ['transmitter', 'receiver', 'recorder'] as const;
 export type GainStage = (typeof GAIN_STAGES)[number];
-export type Gains = Partial<Record<GainStage, number>>;
+export const gainsSchema = z.partialRecord(z.enum(GAIN_STAGES), z.number());
+export type Gains = z.infer<typeof gainsSchema>;
 
-/** One performance, slated once; it covers one setup per candidate. */
-export interface Take {
-  id: string;
-  trialId: string;
-  slate: number;
+/** One of the setups recorded in a take: a candidate, and its level on whatever differs within the take. */
+export const takeSetupSchema = z.object({ id: idSchema, candidateId: idSchema, levels: setupLevelsSchema.default({}) });
+export type TakeSetup = z.infer<typeof takeSetupSchema>;
+
+/** One performance, slated once; it covers one setup, or several recorded together. */
+export const takeSchema = z.object({
+  id: idSchema,
+  trialId: idSchema,
+  slate: z.number().int().positive(),
   /** 1 for the first performance of a slate, then 2, 3... for each time it was done again. */
-  pass: number;
-  position: number;
-  condition: Condition;
-  /** Chain ids of the candidates recorded in this take. */
-  candidateIds: string[];
-  status: TakeStatus;
-  startedAtMs: number | null;
-  stoppedAtMs: number | null;
-  flags: FlagMark[];
-  note: string;
-  /** Gains by chain id. */
-  gains: Record<string, Gains>;
-  windMs: number | null;
-  noiseDba: number | null;
+  pass: z.number().int().positive(),
+  position: z.number().int().nonnegative(),
+  /** What all of its setups share. */
+  condition: sharedConditionSchema,
+  setups: z.array(takeSetupSchema).min(1).max(64),
+  status: takeStatusSchema,
+  startedAtMs: instantMsSchema.nullable(),
+  stoppedAtMs: instantMsSchema.nullable(),
+  flags: z.array(flagMarkSchema),
+  note: remarkSchema,
+  /** Gains by setup. */
+  gains: z.record(idSchema, gainsSchema),
+  windMs: z.number().nullable(),
+  noiseDba: z.number().nullable(),
   /** The plan's controls as they stood when the take was started. */
-  controls: Control[];
-  binnedAtMs: number | null;
-}
+  controls: z.array(controlSchema),
+  binnedAtMs: instantMsSchema.nullable(),
+});
+export type Take = z.infer<typeof takeSchema>;
 
 /**
  * How a take is called, on the slate and in file names.
@@ -53,4 +69,32 @@ export function slateLabel(take: Pick<Take, 'slate' | 'pass'>): string {
 /** A take that was flagged spoiled takes no part in any judgement. */
 export function isSpoiled(take: Pick<Take, 'flags'>): boolean {
   return take.flags.some((mark) => mark.flag === 'spoiled');
+}
+
+/** Candidates of a take, each once, in the order of its setups. */
+export function candidatesOf(take: { setups: readonly Pick<TakeSetup, 'candidateId'>[] }): string[] {
+  return [...new Set(take.setups.map((setup) => setup.candidateId))];
+}
+
+/** The whole condition of one setup: what the take shares, and its own levels. */
+export function setupCondition(take: Pick<Take, 'condition'>, setup: { levels: SetupLevels }): Condition {
+  return { ...take.condition, ...setup.levels } as Condition;
+}
+
+/** Kinds that differ within a take, besides the candidate. */
+export function kindsWithin(take: { setups: readonly { levels: SetupLevels }[] }): (typeof WITHIN_KINDS)[number][] {
+  return CONDITION_KINDS.filter((kind): kind is (typeof WITHIN_KINDS)[number] => take.setups.some((setup) => setup.levels[kind as keyof SetupLevels] !== undefined));
+}
+
+/** Whether anything was noted, logged or read at a take; such a take is never dropped by a change of plan. */
+export function isTouched(take: Take): boolean {
+  return (
+    take.status !== 'planned' ||
+    take.startedAtMs !== null ||
+    take.note !== '' ||
+    take.flags.length > 0 ||
+    Object.keys(take.gains).length > 0 ||
+    take.windMs !== null ||
+    take.noiseDba !== null
+  );
 }

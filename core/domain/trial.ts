@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, nameSchema, remarkSchema } from './identity.ts';
+import { idSchema, instantMsSchema, nameSchema, remarkSchema, versionSchema } from './identity.ts';
 import { currencySchema } from './item.ts';
 
 /** Who will work with the gear: how many, what for, and how roughly they treat it. */
@@ -35,6 +35,10 @@ export const trialDraftSchema = z.object({
   budget: budgetSchema.nullable().default(null),
   /** Comparisons of criteria two by two; weights follow from them when they are asked for. */
   comparisons: z.array(comparisonSchema).max(200).default([]),
+  /** Whether slates are spoken on the recordings, so that what is judged begins after them; null while nobody said. */
+  slatesSpoken: z.boolean().nullable().default(null),
+  /** Of a slate that was done again, whether its last pass counts in the verdict or all; null while nobody said. */
+  passes: z.enum(['last', 'all']).nullable().default(null),
 });
 export type TrialDraft = z.infer<typeof trialDraftSchema>;
 
@@ -46,8 +50,20 @@ export const trialPatchSchema = z.object({
   roles: z.array(roleSchema).max(20, 'At most 20 roles').optional(),
   budget: budgetSchema.nullable().optional(),
   comparisons: z.array(comparisonSchema).max(200).optional(),
+  slatesSpoken: z.boolean().nullable().optional(),
+  passes: z.enum(['last', 'all']).nullable().optional(),
 });
 export type TrialPatch = z.infer<typeof trialPatchSchema>;
+
+/** A trial as it is stored. */
+export const trialSchema = trialDraftSchema.extend({
+  id: idSchema,
+  version: versionSchema,
+  sample: z.boolean(),
+  createdAtMs: instantMsSchema,
+  binnedAtMs: instantMsSchema.nullable(),
+  verdictOpenedAtMs: instantMsSchema.nullable(),
+});
 
 /** The winner that a person expects before anyone listened. */
 export const expectationDraftSchema = z.object({
@@ -56,6 +72,7 @@ export const expectationDraftSchema = z.object({
   reason: remarkSchema,
 });
 export type ExpectationDraft = z.infer<typeof expectationDraftSchema>;
+export const expectationSchema = expectationDraftSchema.extend({ trialId: idSchema, sealedAtMs: instantMsSchema });
 
 /** What may be said of an expectation: that it is sealed, or, once the verdict was opened, what it was. */
 export interface Expectation {
@@ -77,12 +94,7 @@ export interface TrialProgress {
   verdictOpened: boolean;
 }
 
-export interface Trial extends TrialDraft {
-  id: string;
-  sample: boolean;
-  createdAtMs: number;
-  binnedAtMs: number | null;
+export interface Trial extends z.infer<typeof trialSchema> {
   expectations: Expectation[];
-  verdictOpenedAtMs: number | null;
   progress: TrialProgress;
 }

@@ -2,9 +2,10 @@ import { CONDITION_KINDS, type Condition, type FactorKind } from '../domain/fact
 import type { Control } from '../domain/plan.ts';
 import { GAIN_STAGES, type Gains } from '../domain/take.ts';
 
-/** One candidate in one take, with all that was held, set and met there. */
+/** One setup of one take, with all that was held, set and met there. */
 export interface Compared {
   takeId: string;
+  setupId: string;
   candidateId: string;
   condition: Condition;
   gains: Gains;
@@ -14,20 +15,32 @@ export interface Compared {
   startedAtMs: number | null;
 }
 
-/** Something in which compared takes are not alike. */
+/** Something in which compared setups are not alike. */
 export interface Difference {
   kind: 'factor' | 'control' | 'gain' | 'conditions' | 'time';
   /** A factor kind, a control's name, a gain stage, or what was met. */
   what: string;
-  /** Value of each compared take, in their order; for factors level ids. */
+  /** Value of each, in their order; for factors level ids. */
   values: string[];
   /** Whether it spoils a comparison; what level matching or a few minutes make harmless does not. */
   spoils: boolean;
 }
 
+/** Something that may differ and that nobody noted. */
+export interface Unknown {
+  kind: Difference['kind'];
+  what: string;
+  /** Places, in their order, at which it is missing. */
+  missing: number[];
+}
+
+/** Whether setups may be compared. What is not known is neither equal nor different. */
+export type Fairness = 'fair' | 'not fair' | 'cannot be told';
+
 export interface Comparison {
+  fairness: Fairness;
   differences: Difference[];
-  fair: boolean;
+  unknowns: Unknown[];
 }
 
 const WIND_STEP_MS = 1;
@@ -36,108 +49,100 @@ const TIME_STEP_MIN = 30;
 const GAIN_STEP_DB = 0.5;
 
 /**
- * What differs between takes, and whether they may be compared: they may when nothing but the factor
+ * What differs between setups, and whether they may be compared: they may when nothing but the factor
  * under test differs. Gains of different candidates are told but do not spoil a comparison, since
  * listening and practical figures are level-matched; gains of one candidate do. Half an hour and more
- * between takes is told as well.
+ * between takes is told as well. Setups of one take met the same wind and noise, whether it was read or not;
+ * of different takes a reading that is missing leaves the question open.
  */
 export function compareTakes(takes: readonly Compared[], underTest: FactorKind): Comparison {
   const differences: Difference[] = [];
-  const note = (kind: Difference['kind'], what: string, values: string[], spoils: boolean) => {
-    if (new Set(values).size > 1) differences.push({ kind, what, values, spoils });
+  const unknowns: Unknown[] = [];
+  const note = (kind: Difference['kind'], what: string, values: (string | null)[], spoils: boolean) => {
+    const known = values.filter((value) => value !== null);
+    if (new Set(known).size > 1) differences.push({ kind, what, values: values.map((value) => value ?? 'not noted'), spoils });
+    else if (spoils && known.length > 0 && known.length < values.length) unknowns.push(unknown(kind, what, values));
   };
+  const of = <Value>(pick: (take: Compared) => Value) => takes.map(pick);
   note(
     'factor',
     'candidate',
-    takes.map((take) => take.candidateId),
+    of((take) => take.candidateId),
     underTest !== 'candidate',
   );
   for (const kind of CONDITION_KINDS)
     note(
       'factor',
       kind,
-      takes.map((take) => take.condition[kind] ?? 'not varied'),
+      of((take) => take.condition[kind] ?? null),
       kind !== underTest,
     );
-  const controls = new Set(takes.flatMap((take) => take.controls.map((control) => control.name)));
-  for (const name of controls) {
+  for (const name of new Set(takes.flatMap((take) => take.controls.map((control) => control.name))))
     note(
       'control',
       name,
-      takes.map((take) => take.controls.find((control) => control.name === name)?.value ?? 'not noted'),
+      of((take) => take.controls.find((control) => control.name === name)?.value || null),
       true,
     );
+  for (const stage of GAIN_STAGES) compareGains(takes, stage, differences, unknowns);
+  const met = [
+    ['wind', of((take) => take.windMs), WIND_STEP_MS, 'm/s'],
+    ['noise', of((take) => take.noiseDba), NOISE_STEP_DB, 'dB A'],
+  ] as const;
+  const oneMoment = new Set(of((take) => take.takeId)).size < 2;
+  for (const [what, values, step, unit] of met) {
+    const known = values.filter((value) => value !== null);
+    const apart = known.length > 1 && Math.max(...known) - Math.min(...known) > step;
+    if (apart) differences.push({ kind: 'conditions', what, values: values.map((value) => (value === null ? 'not read' : `${value} ${unit}`)), spoils: true });
+    else if (!oneMoment && known.length < values.length) unknowns.push(unknown('conditions', what, values));
   }
-  gainDifferences(takes, note);
-  spread(
-    'wind',
-    takes.map((take) => take.windMs),
-    WIND_STEP_MS,
-    'm/s',
-    note,
-  );
-  spread(
-    'noise',
-    takes.map((take) => take.noiseDba),
-    NOISE_STEP_DB,
-    'dB A',
-    note,
-  );
   const started = takes.flatMap((take) => take.startedAtMs ?? []);
   const minutes = started.length > 1 ? (Math.max(...started) - Math.min(...started)) / 60_000 : 0;
-  if (minutes >= TIME_STEP_MIN) {
-    differences.push({ kind: 'time', what: 'time', values: [`${Math.round(minutes)} min apart`], spoils: false });
-  }
-  return { differences, fair: !differences.some((difference) => difference.spoils) };
+  if (minutes >= TIME_STEP_MIN) differences.push({ kind: 'time', what: 'time', values: [`${apartText(minutes)} apart`], spoils: false });
+  const spoiled = differences.some((difference) => difference.spoils);
+  return { differences, unknowns, fairness: spoiled ? 'not fair' : unknowns.length > 0 ? 'cannot be told' : 'fair' };
 }
 
-type Note = (kind: Difference['kind'], what: string, values: string[], spoils: boolean) => void;
+const apartText = (minutes: number) => (minutes < 90 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(1)} h`);
 
-function gainDifferences(takes: readonly Compared[], note: Note): void {
-  for (const stage of GAIN_STAGES) {
-    const values = takes.map((take) => take.gains[stage] ?? null);
-    if (values.some((value) => value === null)) continue;
-    const known = values as number[];
-    if (Math.max(...known) - Math.min(...known) < GAIN_STEP_DB) continue;
-    const byCandidate = new Map<string, number[]>();
-    takes.forEach((take, index) => byCandidate.set(take.candidateId, [...(byCandidate.get(take.candidateId) ?? []), known[index] as number]));
-    const within = [...byCandidate.values()].some((gains) => Math.max(...gains) - Math.min(...gains) >= GAIN_STEP_DB);
-    note(
-      'gain',
-      `${stage} gain`,
-      known.map((gain) => `${gain} dB`),
-      within,
-    );
-  }
+function unknown(kind: Difference['kind'], what: string, values: readonly unknown[]): Unknown {
+  return { kind, what, missing: values.flatMap((value, index) => (value === null ? [index] : [])) };
 }
 
-function spread(what: string, values: (number | null)[], step: number, unit: string, note: Note): void {
-  if (values.some((value) => value === null)) return;
-  const known = values as number[];
-  if (Math.max(...known) - Math.min(...known) > step)
-    note(
-      'conditions',
-      what,
-      known.map((value) => `${value} ${unit}`),
-      true,
-    );
+function compareGains(takes: readonly Compared[], stage: (typeof GAIN_STAGES)[number], differences: Difference[], unknowns: Unknown[]): void {
+  const values = takes.map((take) => take.gains[stage] ?? null);
+  const known = values.filter((value) => value !== null);
+  if (known.length === 0) return;
+  // A candidate has its stages or has them not: that another has none there says nothing.
+  let within = false;
+  const missing = new Set<number>();
+  for (const candidateId of new Set(takes.map((take) => take.candidateId))) {
+    const places = takes.flatMap((take, index) => (take.candidateId === candidateId ? [index] : []));
+    const own = places.flatMap((place) => values[place] ?? []);
+    if (own.length > 1 && Math.max(...own) - Math.min(...own) >= GAIN_STEP_DB) within = true;
+    else if (own.length > 0) for (const place of places) if (values[place] === null) missing.add(place);
+  }
+  const apart = known.length > 1 && Math.max(...known) - Math.min(...known) >= GAIN_STEP_DB;
+  if (apart) differences.push({ kind: 'gain', what: `${stage} gain`, values: values.map((gain) => (gain === null ? 'not noted' : `${gain} dB`)), spoils: within });
+  if (!within && missing.size > 0) unknowns.push({ kind: 'gain', what: `${stage} gain`, missing: [...missing] });
 }
 
 /**
- * The fair comparison nearest to the takes given: keeps as many of them as can be kept and swaps the
- * others for takes with the same level of the factor under test. Null when there is none.
- * @param all every take that could be used
+ * The fair comparison nearest to the setups given: keeps as many of them as can be kept and swaps the
+ * others for setups with the same level of the factor under test. Null when there is none.
+ * @param all every setup that could be used
  */
 export function nearestFair(takes: readonly Compared[], all: readonly Compared[], underTest: FactorKind): Compared[] | null {
   const levelOf = (take: Compared) => (underTest === 'candidate' ? take.candidateId : take.condition[underTest]);
+  const isFair = (set: readonly Compared[]) => compareTakes(set, underTest).fairness === 'fair';
   let best: { set: Compared[]; kept: number; distance: number } | null = null;
   for (const anchor of [...takes, ...all]) {
     if (best && best.kept > 1 && !takes.includes(anchor)) break;
     const set = takes.map((take) => {
       if (levelOf(take) === levelOf(anchor)) return anchor;
-      if (compareTakes([anchor, take], underTest).fair) return take;
+      if (isFair([anchor, take])) return take;
       return nearest(
-        all.filter((other) => levelOf(other) === levelOf(take) && compareTakes([anchor, other], underTest).fair),
+        all.filter((other) => levelOf(other) === levelOf(take) && isFair([anchor, other])),
         take,
         underTest,
       );
@@ -145,7 +150,7 @@ export function nearestFair(takes: readonly Compared[], all: readonly Compared[]
     if (set.some((take) => take === null)) continue;
     const chosen = set as Compared[];
     const different = new Set(chosen.map(levelOf)).size === new Set(takes.map(levelOf)).size && new Set(takes.map(levelOf)).size > 1;
-    if (!different || !compareTakes(chosen, underTest).fair) continue;
+    if (!different || !isFair(chosen)) continue;
     const kept = chosen.filter((take) => takes.includes(take)).length;
     const distance = chosen.reduce((sum, take, index) => sum + apart(take, takes[index] as Compared, underTest), 0);
     if (!best || kept > best.kept || (kept === best.kept && distance < best.distance)) best = { set: chosen, kept, distance };

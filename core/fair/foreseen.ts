@@ -1,6 +1,7 @@
-import { conditionKey, FACTOR_KINDS, type FactorKind, type Setup, setupKey } from '../domain/factor.ts';
+import { CONDITION_KINDS, conditionKey, FACTOR_KINDS, type FactorKind, type Setup, SIMULTANEOUS_KINDS, setupKey } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
-import type { PlannedTake } from '../plan/gather.ts';
+import { candidatesOf } from '../domain/take.ts';
+import { levelOfTake, type PlannedTake } from '../plan/gather.ts';
 import { levelLabel } from '../plan/levelWords.ts';
 import { matrixSetups, tickedLevels } from '../plan/matrix.ts';
 
@@ -12,7 +13,7 @@ export interface Remedy {
 
 /** Something that a plan will make unfair or leave out, known before anyone goes out. */
 export interface Foreseen {
-  kind: 'confounded' | 'hours' | 'no comparison';
+  kind: 'confounded' | 'partly confounded' | 'hours' | 'no comparison';
   text: string;
   remedies: Remedy[];
 }
@@ -26,7 +27,7 @@ const APART_MIN = 30;
  * @param startS start of each take, in seconds from the first
  */
 export function foreseen(plan: PlanDraft, setups: readonly Setup[], takes: readonly PlannedTake[], startS: readonly number[]): Foreseen[] {
-  return [...confounded(plan, setups), ...strangers(plan, setups), ...hoursApart(plan, takes, startS)];
+  return [...confounded(plan, setups), ...strangers(plan, setups), ...hoursApart(plan, takes, startS), ...levelsApart(plan, takes, startS)];
 }
 
 const used = (setups: readonly Setup[], kind: FactorKind) => [...new Set(setups.map((setup) => setup[kind] ?? ''))];
@@ -38,7 +39,7 @@ function confounded(plan: PlanDraft, setups: readonly Setup[]): Foreseen[] {
     varied.slice(index + 1).flatMap((second): Foreseen[] => {
       const pairs = new Set(setups.map((setup) => `${setup[first]}|${setup[second]}`));
       const levels = [used(setups, first).length, used(setups, second).length];
-      if (pairs.size !== Math.max(...levels)) return [];
+      if (pairs.size !== Math.max(...levels)) return partly(plan, setups, first, second);
       const [many, few] = (levels[0] as number) >= (levels[1] as number) ? [first, second] : [second, first];
       const [a, b] = [nameOf(plan, many), nameOf(plan, few)];
       return [
@@ -53,6 +54,39 @@ function confounded(plan: PlanDraft, setups: readonly Setup[]): Foreseen[] {
       ];
     }),
   );
+}
+
+/** Two factors that mostly change together, from here on; 0 is not at all, 1 always. */
+const MOSTLY_TOGETHER = 0.6;
+
+/** Factors that change together in most cells: each can still be told, but from few. Told from the association of their levels, Cramér's V. */
+function partly(plan: PlanDraft, setups: readonly Setup[], first: FactorKind, second: FactorKind): Foreseen[] {
+  const association = cramersV(
+    setups.map((setup) => setup[first] ?? ''),
+    setups.map((setup) => setup[second] ?? ''),
+  );
+  if (association < MOSTLY_TOGETHER) return [];
+  return [
+    {
+      kind: 'partly confounded',
+      text: `${capital(nameOf(plan, first))} and ${nameOf(plan, second)} mostly change together (association ${association.toFixed(1)} of 1): few cells tell them apart.`,
+      remedies: crossedAgain(plan, setups),
+    },
+  ];
+}
+
+/** Cramér's V: the square root of chi-square over its largest possible value. */
+function cramersV(a: readonly string[], b: readonly string[]): number {
+  const counts = (values: readonly string[]) => values.reduce((map, value) => map.set(value, (map.get(value) ?? 0) + 1), new Map<string, number>());
+  const [rows, columns, cells] = [counts(a), counts(b), counts(a.map((value, index) => `${value}|${b[index]}`))];
+  let chiSquare = 0;
+  for (const [row, ofRow] of rows) {
+    for (const [column, ofColumn] of columns) {
+      const expected = (ofRow * ofColumn) / a.length;
+      chiSquare += ((cells.get(`${row}|${column}`) ?? 0) - expected) ** 2 / expected;
+    }
+  }
+  return Math.sqrt(chiSquare / (a.length * (Math.min(rows.size, columns.size) - 1)));
 }
 
 /** Takes back the cells that were left out by hand, or records all cells, where either adds setups. */
@@ -80,7 +114,7 @@ function strangers(plan: PlanDraft, setups: readonly Setup[]): Foreseen[] {
   const conditions = new Map<string, Set<string>>();
   for (const setup of setups) conditions.set(setup.candidate, (conditions.get(setup.candidate) ?? new Set()).add(conditionKey(setup)));
   const ids = tickedLevels(plan.factors, 'candidate').map((level) => level.id);
-  const name = (id: string) => levelLabel(plan.factors, 'candidate', id);
+  const name = (id: string) => levelLabel(plan, 'candidate', id);
   return ids.flatMap((first, index) =>
     ids.slice(index + 1).flatMap((second): Foreseen[] => {
       const [a, b] = [conditions.get(first) ?? new Set<string>(), conditions.get(second) ?? new Set<string>()];
@@ -106,12 +140,12 @@ function meeting(plan: PlanDraft, setups: readonly Setup[], first: string, secon
 function hoursApart(plan: PlanDraft, takes: readonly PlannedTake[], startS: readonly number[]): Foreseen[] {
   const times = new Map<string, number[]>();
   takes.forEach((take, index) => {
-    for (const id of take.candidateIds) times.set(id, [...(times.get(id) ?? []), startS[index] ?? 0]);
+    for (const id of candidatesOf(take)) times.set(id, [...(times.get(id) ?? []), startS[index] ?? 0]);
   });
   const middles = [...times].map(([id, own]) => ({ id, atMin: own.reduce((sum, value) => sum + value, 0) / own.length / 60 })).sort((a, b) => a.atMin - b.atMin);
   const [earliest, latest] = [middles[0], middles.at(-1)];
   if (!earliest || !latest || latest.atMin - earliest.atMin < APART_MIN) return [];
-  const name = (id: string) => levelLabel(plan.factors, 'candidate', id);
+  const name = (id: string) => levelLabel(plan, 'candidate', id);
   const remedies: Remedy[] = [];
   if (!plan.together) remedies.push({ label: 'Record candidates together', patch: { together: true } });
   if (!plan.order.counterbalanced) remedies.push({ label: 'Let each candidate go first in turn', patch: { order: { ...plan.order, counterbalanced: true } } });
@@ -122,6 +156,38 @@ function hoursApart(plan: PlanDraft, takes: readonly PlannedTake[], startS: read
       remedies,
     },
   ];
+}
+
+/** Levels of other factors whose middle times lie half an hour or more from each other, within each station: travel sets the hours of stations themselves. */
+function levelsApart(plan: PlanDraft, takes: readonly PlannedTake[], startS: readonly number[]): Foreseen[] {
+  const kinds = CONDITION_KINDS.filter((kind) => kind !== 'station' && kind !== 'script');
+  return kinds.flatMap((kind): Foreseen[] => {
+    const gaps = [...new Set(takes.map((take) => take.condition.station))].flatMap((station) => {
+      const times = new Map<string, number[]>();
+      takes.forEach((take, index) => {
+        const level = levelOfTake(take, kind);
+        if (level !== '' && take.condition.station === station) times.set(level, [...(times.get(level) ?? []), startS[index] ?? 0]);
+      });
+      const middles = [...times].map(([id, own]) => ({ id, atMin: own.reduce((sum, value) => sum + value, 0) / own.length / 60 })).sort((a, b) => a.atMin - b.atMin);
+      const [earliest, latest] = [middles[0], middles.at(-1)];
+      return earliest && latest && latest.atMin - earliest.atMin >= APART_MIN ? [{ station, earliest, latest, apartMin: latest.atMin - earliest.atMin }] : [];
+    });
+    const [worst] = gaps.sort((a, b) => b.apartMin - a.apartMin);
+    if (!worst) return [];
+    const remedies: Remedy[] = [];
+    const simultaneous = SIMULTANEOUS_KINDS.find((each) => each === kind);
+    if (simultaneous && !plan.atOnce.includes(simultaneous))
+      remedies.push({ label: `Record the levels of ${nameOf(plan, kind)} at one moment`, patch: { atOnce: [...plan.atOnce, simultaneous] } });
+    if (plan.order.blockedBy !== 'station') remedies.push({ label: 'Finish each station in one visit', patch: { order: { ...plan.order, blockedBy: 'station' } } });
+    const [a, b] = [levelLabel(plan, kind, worst.earliest.id), levelLabel(plan, kind, worst.latest.id)];
+    return [
+      {
+        kind: 'hours',
+        text: `At ${levelLabel(plan, 'station', worst.station)} ${nameOf(plan, kind)} ${a} is recorded ${Math.round(worst.apartMin)} min before ${b} on average: the hour may judge instead.`,
+        remedies,
+      },
+    ];
+  });
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

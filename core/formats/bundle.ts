@@ -1,78 +1,68 @@
 import { z } from 'zod';
-import { chainDraftSchema } from '../domain/chain.ts';
-import { criterionDraftSchema, markDraftSchema } from '../domain/criterion.ts';
-import { conditionSchema } from '../domain/factor.ts';
-import { idSchema, instantMsSchema, nameSchema, remarkSchema } from '../domain/identity.ts';
-import { itemDraftSchema } from '../domain/item.ts';
-import { controlSchema, planDraftSchema } from '../domain/plan.ts';
-import { preflightTickSchema } from '../domain/preflight.ts';
-import { listenerDraftSchema, roundDraftSchema } from '../domain/round.ts';
-import { scriptDraftSchema } from '../domain/script.ts';
-import { stationDraftSchema } from '../domain/station.ts';
-import { GAIN_STAGES, TAKE_FLAGS } from '../domain/take.ts';
-import { trialDraftSchema } from '../domain/trial.ts';
+import { chainSchema } from '../domain/chain.ts';
+import { criterionDraftSchema, markSchema } from '../domain/criterion.ts';
+import { idSchema } from '../domain/identity.ts';
+import { itemSchema } from '../domain/item.ts';
+import { placementSchema } from '../domain/placement.ts';
+import { planSchema } from '../domain/plan.ts';
+import { preflightRowSchema } from '../domain/preflight.ts';
+import { audioFileSchema, recordingSchema } from '../domain/recording.ts';
+import { rigRecordSchema } from '../domain/rigRecord.ts';
+import { listenerSchema, ratingSchema, roundSchema } from '../domain/round.ts';
+import { scriptSchema } from '../domain/script.ts';
+import { stationSchema } from '../domain/station.ts';
+import { takeSchema } from '../domain/take.ts';
+import { expectationSchema, trialSchema } from '../domain/trial.ts';
 
-const withId = { id: idSchema };
+// Each record is what it is in the store, without what only the store has: whose it is, how often it was
+// changed, and whether it lies in the bin.
+const STORED_ONLY = { trialId: true, version: true, binnedAtMs: true } as const;
+const OF_TRIAL = { trialId: true, binnedAtMs: true } as const;
 
-const takeSchema = z.object({
-  ...withId,
-  slate: z.number().int().positive(),
-  pass: z.number().int().positive(),
-  position: z.number().int().nonnegative(),
-  condition: conditionSchema,
-  candidateIds: z.array(idSchema).min(1),
-  status: z.enum(['planned', 'done', 'skipped']),
-  startedAtMs: instantMsSchema.nullable(),
-  stoppedAtMs: instantMsSchema.nullable(),
-  flags: z.array(z.object({ flag: z.enum(TAKE_FLAGS), atMs: instantMsSchema })),
-  note: remarkSchema,
-  gains: z.record(idSchema, z.partialRecord(z.enum(GAIN_STAGES), z.number())),
-  windMs: z.number().nullable(),
-  noiseDba: z.number().nullable(),
-  controls: z.array(controlSchema),
+const bundledRecordingSchema = recordingSchema.omit({ trialId: true, fileId: true, figures: true }).extend({
+  roomTone: recordingSchema.shape.roomTone.default(null),
+  performance: recordingSchema.shape.performance.default(null),
+  startS: recordingSchema.shape.startS.default(null),
+  endS: recordingSchema.shape.endS.default(null),
 });
 
-/** A recording named by its place in the bundle: the file's name and the candidate of the channel. */
-const heardSchema = z.object({ fileName: z.string(), candidateId: idSchema });
-
-const roundSchema = z.object({
-  ...withId,
-  ...roundDraftSchema.omit({ recordingIds: true }).shape,
-  recordings: z.array(heardSchema).min(2),
-  listeners: z.array(
-    z.object({
-      ...withId,
-      ...listenerDraftSchema.shape,
-      order: z.array(z.number().int().nonnegative()),
-      ratings: z.array(z.object({ place: z.number().int(), criterionId: idSchema, points: z.number().int().min(0).max(10), reason: remarkSchema })),
-    }),
-  ),
+/** A file beside the bundle, and what its channels are. Figures are measured where it comes in. */
+const bundledFileSchema = z.object({
+  id: idSchema,
+  name: z.string().regex(/^[A-Za-z0-9 ._-]+$/, 'A file in a bundle is named with letters, digits, spaces, dots, lines and underlines'),
+  slateSpoken: audioFileSchema.shape.slateSpoken.default(null),
+  recordings: z.array(bundledRecordingSchema).max(32),
 });
 
-const trialSchema = z.object({
-  ...withId,
-  ...trialDraftSchema.shape,
-  createdAtMs: instantMsSchema,
-  expectations: z.array(z.object({ person: nameSchema, candidateId: idSchema, reason: remarkSchema, sealedAtMs: instantMsSchema })).default([]),
-  preflight: z.array(preflightTickSchema).default([]),
-  verdictOpenedAtMs: instantMsSchema.nullable(),
-  criteria: z.array(z.intersection(criterionDraftSchema, z.object(withId))),
-  chains: z.array(chainDraftSchema.extend(withId)),
-  stations: z.array(stationDraftSchema.extend(withId)),
-  scripts: z.array(scriptDraftSchema.extend(withId)),
-  plan: planDraftSchema,
-  marks: z.array(markDraftSchema),
-  takes: z.array(takeSchema),
-  /** Files beside the bundle; each finds its take by its name. */
-  files: z.array(z.object({ name: z.string().regex(/^[A-Za-z0-9 ._-]+$/) })),
-  rounds: z.array(roundSchema),
+/** A round as it was heard. Where its clips begin and how they were matched follows from the recordings. */
+const bundledRoundSchema = roundSchema.omit({ ...OF_TRIAL, matchedLufs: true, gainsDb: true, cuts: true, lengthS: true }).extend({
+  listeners: z.array(listenerSchema.omit({ roundId: true, binnedAtMs: true }).extend({ ratings: z.array(ratingSchema.omit({ listenerId: true })) })),
 });
 
-/** Whole trials in one document: what the demo is delivered in. Audio lies beside it by name. */
+const bundledTrialSchema = trialSchema.omit({ version: true, binnedAtMs: true }).extend({
+  expectations: z.array(expectationSchema.omit({ trialId: true })).default([]),
+  preflight: z.array(preflightRowSchema.omit({ trialId: true })).default([]),
+  criteria: z.array(z.intersection(criterionDraftSchema, z.object({ id: idSchema }))),
+  chains: z.array(chainSchema.omit(STORED_ONLY)),
+  stations: z.array(stationSchema.omit(STORED_ONLY)),
+  placements: z.array(placementSchema.omit(STORED_ONLY)).default([]),
+  rigs: z.array(rigRecordSchema.omit(STORED_ONLY)).default([]),
+  scripts: z.array(scriptSchema.omit(STORED_ONLY)),
+  plan: planSchema.omit({ trialId: true, version: true }),
+  marks: z.array(markSchema.omit({ trialId: true })),
+  takes: z.array(takeSchema.omit(OF_TRIAL)),
+  files: z.array(bundledFileSchema),
+  rounds: z.array(bundledRoundSchema),
+});
+
+/** Whole trials in one document, as they are: takes with their setups, files tied to them, and who heard what. Audio lies beside it by name. */
 export const bundleSchema = z.object({
-  marvetBundle: z.literal(1),
-  items: z.array(itemDraftSchema.extend(withId)),
-  trials: z.array(trialSchema),
+  marvetBundle: z.literal(2, 'This is no bundle of this version of Marvet'),
+  items: z.array(itemSchema.omit({ version: true, binnedAtMs: true })),
+  trials: z.array(bundledTrialSchema),
 });
 export type Bundle = z.infer<typeof bundleSchema>;
 export type BundledTrial = Bundle['trials'][number];
+
+/** A trial for a bundle, checked; what has a usual value may be left out. */
+export const bundledTrial = (trial: z.input<typeof bundledTrialSchema>): BundledTrial => bundledTrialSchema.parse(trial);

@@ -1,15 +1,13 @@
 import Papa from 'papaparse';
+import { type FieldKind, fieldKind } from '../domain/fieldKind.ts';
 import { type Item, type ItemDraft, itemDraftSchema } from '../domain/item.ts';
+import '../domain/plainErrors.ts';
+import { readNumber } from '../domain/readNumber.ts';
 import { toCsv } from './csv.ts';
 
 /** Columns of an item in a list, in the order in which they are written. */
 export const ITEM_COLUMNS = Object.keys(itemDraftSchema.shape) as (keyof ItemDraft)[];
-const LISTS: readonly string[] = ['sampleRatesHz', 'wordLengths'] satisfies (keyof ItemDraft)[];
-const WHOLE: Record<string, (text: string) => unknown> = {
-  balancedInput: yesNo,
-  balancedOutput: yesNo,
-};
-const NUMBERS = new Set(Object.entries(itemDraftSchema.parse({ kind: 'microphone', name: 'x' })).flatMap(([key, value]) => (typeof value === 'number' ? [key] : [])));
+const KINDS = Object.fromEntries(ITEM_COLUMNS.map((column) => [column, fieldKind(itemDraftSchema.shape[column])])) as Record<string, FieldKind>;
 
 /** One row of a list that is brought in: what it is, or why it is not. */
 export interface ItemRow {
@@ -88,27 +86,27 @@ function readCsv(text: string): ItemList {
 
 /** A cell as the schema wants it; what cannot be read stays as it is, for the schema to refuse. */
 function cellValue(column: string, cell: string): unknown {
-  const text = cell.replace(/^'(?=[=+\-@])/, '');
-  if (LISTS.includes(column)) return splitList(column, text);
-  const whole = WHOLE[column];
-  if (whole) return whole(text);
-  const number = Number(text.replace(',', '.').replace('−', '-'));
-  return isNumeric(column) && Number.isFinite(number) ? number : text;
+  return valueOf(KINDS[column] ?? { type: 'text' }, cell.replace(/^'(?=[=+\-@\t\r])/, ''));
 }
 
-function splitList(column: string, text: string): unknown[] {
-  const parts = text.split(/\s*;\s*/).filter(Boolean);
-  return column === 'sampleRatesHz' ? parts.flatMap((part) => part.split(/\s+/)).map(Number) : parts;
-}
-
-function yesNo(text: string): boolean | string {
-  if (/^(yes|true|1)$/i.test(text)) return true;
-  return /^(no|false|0)$/i.test(text) ? false : text;
-}
-
-/** Units at the end of a name say that it is a number. */
-function isNumeric(column: string): boolean {
-  return NUMBERS.has(column) || /(?:price|G|Dba|Pa|Db|Dbu|DbuA|TimeH|Gb|Hz|Months)$/i.test(column);
+function valueOf(kind: FieldKind, text: string): unknown {
+  switch (kind.type) {
+    case 'number': {
+      const read = readNumber(text, kind);
+      return read.kind === 'number' ? read.value : text;
+    }
+    case 'yes or no':
+      if (/^(yes|true|1)$/i.test(text)) return true;
+      return /^(no|false|0)$/i.test(text) ? false : text;
+    case 'list': {
+      const numbers = kind.entries?.type === 'number';
+      // Numbers may stand apart by spaces, too; a word length has one inside.
+      const parts = text.split(numbers ? /\s*;\s*|\s+/ : /\s*;\s*/).filter(Boolean);
+      return parts.map((part) => valueOf(kind.entries ?? { type: 'text' }, part));
+    }
+    default:
+      return text;
+  }
 }
 
 function judged(row: number, record: object): ItemRow {

@@ -1,36 +1,27 @@
 import { resample } from '../audio/resample.ts';
+import type { PairTrack } from '../measure/pair/track.ts';
 
 /** All blind clips have this form, so that no header tells one from another. */
 export const CLIP_RATE_HZ = 48_000;
 const FADE_S = 0.01;
-const LEAD_S = 0.25;
 
 /** One clip before it is made blind. */
 export interface ClipSource {
-  samples: Float64Array;
-  sampleRateHz: number;
-  /** Start of the first word; 0 when there is none. */
-  firstWordS: number;
+  /** Where it begins in its track. */
+  startS: number;
+  lengthS: number;
   gainDb: number;
 }
 
 /**
- * Clips made alike in everything but their sound: one rate, level-matched, starting a quarter of a
- * second before the first word, and cut to one length with short fades. Clips of one file keep their
- * common clock, so that switching between them stays in the same syllable.
- * @param sameClock whether all clips run on one clock, as channels of one file do
+ * A clip made like all others of its round in everything but its sound: one rate, level-matched, cut to
+ * one length with short fades. Only what is heard is read, so that memory does not grow with the file.
  */
-export function blindClips(sources: readonly ClipSource[], sameClock: boolean): Float64Array[] {
-  const earliestS = Math.min(...sources.map((source) => source.firstWordS));
-  const cut = sources.map((source) => {
-    const startS = Math.max(0, (sameClock ? earliestS : source.firstWordS) - LEAD_S);
-    const samples = resample(source.samples, source.sampleRateHz, CLIP_RATE_HZ);
-    return samples.subarray(Math.min(samples.length, Math.round(startS * CLIP_RATE_HZ)));
-  });
-  const length = Math.min(...cut.map((samples) => samples.length));
+export function blindClip(track: PairTrack, { startS, lengthS, gainDb }: ClipSource): Float64Array {
+  const read = track.read(Math.round(startS * track.sampleRateHz), Math.round(lengthS * track.sampleRateHz));
+  const samples = resample(read, track.sampleRateHz, CLIP_RATE_HZ);
+  const length = Math.round(lengthS * CLIP_RATE_HZ);
   const fade = Math.min(length / 2, Math.round(FADE_S * CLIP_RATE_HZ));
-  return cut.map((samples, index) => {
-    const gain = 10 ** ((sources[index] as ClipSource).gainDb / 20);
-    return Float64Array.from({ length }, (_, at) => (samples[at] as number) * gain * Math.min(1, at / fade, (length - 1 - at) / fade));
-  });
+  const gain = 10 ** (gainDb / 20);
+  return Float64Array.from({ length }, (_, at) => (samples[at] ?? 0) * gain * Math.min(1, at / fade, (length - 1 - at) / fade));
 }

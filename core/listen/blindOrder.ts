@@ -1,9 +1,6 @@
 /** Letters under which clips are heard, A to Z. */
 export const BLIND_LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'.split('');
 
-/** Most clips of one round; beyond it nobody keeps them apart. */
-export const MOST_CLIPS = 12;
-
 /**
  * A random order of `count` clips (Fisher-Yates): the clip at place 0 is heard under A.
  * @param uniform random numbers in [0, 1)

@@ -1,4 +1,8 @@
+import { EVENT_FIGURES, EVENT_KINDS, type EventFigure, type EventKind, type EventMeasureId, MEASURE_IDS, type MeasureId, type ReportMeasureId } from '../domain/measureId.ts';
+import { EVENT_NAMES } from './eventNames.ts';
 import type { ChannelReport } from './report.types.ts';
+
+export { MEASURE_IDS, type MeasureId };
 
 /** What is known of a figure: how it is called, its unit, how many digits it deserves, which way is better. */
 export interface MeasureEntry {
@@ -23,6 +27,7 @@ const WITHIN: Record<string, string> = {
   spectrum: '0.1 dB on a tone',
   intelligibility: '0.04',
   character: '1.5 dB; reverberation 20 %',
+  events: 'precision and recall in docs/accuracy.md',
 };
 
 const entry = (label: string, unit: string, digits: number, better: MeasureEntry['better'], method: string, best: number, worst: number): MeasureEntry => ({
@@ -36,7 +41,7 @@ const entry = (label: string, unit: string, digits: number, better: MeasureEntry
 });
 
 /** Every figure of a channel's report, by its path in the report. */
-export const MEASURES = {
+const REPORT_MEASURES = {
   'levels.samplePeakDbfs': entry('Sample peak', 'dBFS', 1, 'neither', 'levels', -10, 0),
   'levels.truePeakDbtp': entry('True peak', 'dBTP', 1, 'neither', 'levels', -10, 0),
   'levels.rmsDbfs': entry('RMS level', 'dBFS', 1, 'neither', 'levels', -20, -50),
@@ -70,16 +75,47 @@ export const MEASURES = {
   'character.windDb': entry('Wind against the voice', 'dB', 0, 'lower', 'character', -40, 0),
   'character.pumpingDb': entry('Pumping of room tone', 'dB', 1, 'lower', 'character', 0, 10),
   'character.reverberationS': entry('Reverberation', 's', 2, 'lower', 'character', 0.1, 1),
-} as const satisfies Record<string, MeasureEntry>;
+} as const satisfies Record<ReportMeasureId, MeasureEntry>;
 
-export type MeasureId = keyof typeof MEASURES;
-export const MEASURE_IDS = Object.keys(MEASURES) as [MeasureId, ...MeasureId[]];
+/** Each kind of event as figures: how a mixer calls them, and from which values a criterion starts. */
+const EVENT_ENTRIES: Record<EventFigure, (name: string) => MeasureEntry> = {
+  perMinute: (name) => entry(`${name}, how often`, 'a minute', 1, 'lower', 'events', 0, 6),
+  seconds: (name) => entry(`${name}, how long in all`, 's', 2, 'lower', 'events', 0, 2),
+  worstDb: (name) => entry(`${name}, the worst`, 'dB', 0, 'lower', 'events', 0, 40),
+};
 
-/** The value of a figure in a channel's report; null where it could not be measured. */
-export function measureValue(report: ChannelReport, id: MeasureId): number | null {
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Every figure that a recording can have, by its path. */
+export const MEASURES: Readonly<Record<MeasureId, MeasureEntry>> = {
+  ...REPORT_MEASURES,
+  ...(Object.fromEntries(EVENT_KINDS.flatMap((kind) => EVENT_FIGURES.map((figure) => [`events.${kind}.${figure}`, EVENT_ENTRIES[figure](capital(EVENT_NAMES[kind]))]))) as Record<
+    EventMeasureId,
+    MeasureEntry
+  >),
+  'recording.lengthS': entry('Length of the recording', 's', 1, 'neither', 'levels', 60, 0),
+};
+
+/**
+ * The value of a figure of a channel; null where it could not be measured. Of events that did not come
+ * there were none a minute, no seconds, and the worst is 0 dB.
+ * @param lengthS length of the recording
+ */
+export function measureValue(report: ChannelReport, id: MeasureId, lengthS: number): number | null {
+  if (id === 'recording.lengthS') return lengthS;
+  const [group, kind, figure] = id.split('.');
+  if (group === 'events') return eventValue(report, kind as EventKind, figure as EventFigure, lengthS);
   let at: unknown = report;
   for (const step of id.split('.')) at = (at as Record<string, unknown> | null)?.[step];
   return typeof at === 'number' && Number.isFinite(at) ? at : null;
+}
+
+function eventValue(report: ChannelReport, kind: EventKind, figure: EventFigure, lengthS: number): number | null {
+  if (!report.events) return null;
+  const events = report.events.filter((event) => event.kind === kind);
+  if (figure === 'perMinute') return lengthS > 0 ? (events.length * 60) / lengthS : null;
+  if (figure === 'seconds') return events.reduce((sum, event) => sum + event.endS - event.startS, 0);
+  return Math.max(0, ...events.map((event) => event.severityDb));
 }
 
 /** A value with the digits it deserves and its unit. */

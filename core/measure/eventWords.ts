@@ -1,15 +1,8 @@
-import { type AudioEvent, type ChannelReport, EVENT_KINDS, type EventKind } from './report.types.ts';
+import { EVENT_KINDS, type EventKind } from '../domain/measureId.ts';
+import { EVENT_NAMES } from './eventNames.ts';
+import type { AudioEvent, ChannelReport } from './report.types.ts';
 
-/** What a mixer calls each kind. */
-export const EVENT_NAMES: Record<EventKind, string> = {
-  dropout: 'break-up',
-  click: 'click',
-  clip: 'clipping',
-  plosive: 'plosive',
-  wind: 'wind',
-  handling: 'handling',
-  rustle: 'rustle',
-};
+export { EVENT_NAMES };
 
 /** What the severity of each kind is. */
 export const SEVERITY_WORDS: Record<EventKind, string> = {

@@ -1,4 +1,5 @@
 import type { WavFormat } from '../audio/wavFormat.ts';
+import { EVENT_KINDS, type EventKind } from '../domain/measureId.ts';
 
 /** Raised whenever the definition of a figure changes; old reports then say that they are old. */
 export const METHOD_VERSION = 2;
@@ -64,8 +65,7 @@ export interface CharacterGroup {
   reverberationS: number | null;
 }
 
-export const EVENT_KINDS = ['dropout', 'click', 'clip', 'plosive', 'wind', 'handling', 'rustle'] as const;
-export type EventKind = (typeof EVENT_KINDS)[number];
+export { EVENT_KINDS, type EventKind };
 
 /** Something that is not the performance: when, and how bad. What a severity means stands in docs/methods.md. */
 export interface AudioEvent {

@@ -3,7 +3,7 @@ import { conditionKey, type Setup } from '../domain/factor.ts';
 import type { Item } from '../domain/item.ts';
 import type { PlanDraft } from '../domain/plan.ts';
 import type { Station } from '../domain/station.ts';
-import { sunTimes } from './day/sun.ts';
+import { isDark, sunTimes } from './day/sun.ts';
 import { chooseSetups } from './design/chooseSetups.ts';
 import { gatherTakes, type PlannedTake } from './gather.ts';
 import { tickedLevels } from './matrix.ts';
@@ -30,11 +30,16 @@ export function plannedTakes(plan: PlanDraft, context: PlanContext): Omit<BuiltP
   const items = new Map(context.items.map((item) => [item.id, item]));
   const ticked = new Set(tickedLevels(plan.factors, 'candidate').map((level) => level.id));
   const chains = context.chains.filter((chain) => ticked.has(chain.id));
-  const together = plan.together ? togetherGroups(chains, items, plan.togetherLimits) : { groups: chains.map((chain) => [chain.id]), bars: [] };
+  const together = plan.together ? togetherGroups(chains, items, plan.togetherLimits, levelsAtOnce(plan)) : { groups: chains.map((chain) => [chain.id]), bars: [] };
   const setups = chooseSetups(plan, plan.together && together.groups.length <= 1);
-  const once = gatherTakes(setups, together.groups);
+  const once = gatherTakes(setups, together.groups, plan.atOnce);
   const unordered = once.flatMap((take) => Array.from({ length: plan.repeats }, () => ({ ...take })));
   return { setups, together, conditions: new Set(setups.map(conditionKey)).size, unordered };
+}
+
+/** How many of each candidate one take carries: one for each combination of levels that are recorded at one moment. */
+export function levelsAtOnce({ atOnce, factors }: Pick<PlanDraft, 'atOnce' | 'factors'>): number {
+  return atOnce.reduce((product, kind) => product * Math.max(1, tickedLevels(factors, kind).length), 1);
 }
 
 /** A plan as the takes that it comes to, in the order in which they are to be done. */
@@ -52,8 +57,7 @@ function startsInTheDark({ day }: PlanDraft, lit: PlanContext['stations']): bool
     startsAtMs !== null &&
     lit.some(({ latitudeDeg, longitudeDeg }) => {
       if (latitudeDeg === null || longitudeDeg === null) return false;
-      const { sunriseMs } = sunTimes(startsAtMs, latitudeDeg, longitudeDeg);
-      return sunriseMs !== null && startsAtMs < sunriseMs;
+      return isDark(startsAtMs, latitudeDeg, longitudeDeg) && (sunTimes(startsAtMs, latitudeDeg, longitudeDeg).sunriseMs ?? 0) > startsAtMs;
     })
   );
 }

@@ -1,18 +1,39 @@
-import type { Condition, ConditionKind, Factor, FactorKind } from '../domain/factor.ts';
+import type { ConditionKind, Factor, FactorKind, SharedCondition } from '../domain/factor.ts';
 import { EXTRA_KINDS } from '../domain/factor.ts';
+import type { PlanDraft } from '../domain/plan.ts';
 
 /** Kinds of a condition in the order in which people say them. */
 export const TOLD: readonly ConditionKind[] = ['station', 'distance', 'windscreen', ...EXTRA_KINDS, 'script'];
 
+/** Where the names of levels stand: a plan, with the levels that were taken out of it, or its factors alone. */
+export type LevelNames = readonly Factor[] | Pick<PlanDraft, 'factors' | 'removedLevels'>;
+
 /** A condition's level on a kind, in words; nothing where it has none. */
-export function conditionWords(factors: readonly Factor[], condition: Condition, kinds: readonly ConditionKind[] = TOLD): string[] {
+export function conditionWords(names: LevelNames, condition: Partial<SharedCondition>, kinds: readonly ConditionKind[] = TOLD): string[] {
   return kinds.flatMap((kind) => {
     const levelId = condition[kind];
-    return levelId === undefined ? [] : [levelLabel(factors, kind, levelId)];
+    return levelId === undefined ? [] : [levelLabel(names, kind, levelId)];
   });
 }
 
-/** The name of a level; what is no longer in the plan is called so. */
-export function levelLabel(factors: readonly Factor[], kind: FactorKind, levelId: string): string {
-  return factors.find((factor) => factor.kind === kind)?.levels.find((level) => level.id === levelId)?.label ?? 'no longer in the plan';
+/** The name of a level, also of one that was taken out of the plan; of one that nobody knows any more it is said. */
+export function levelLabel(names: LevelNames, kind: FactorKind, levelId: string): string {
+  const factors = 'factors' in names ? names.factors : names;
+  const known = factors.find((factor) => factor.kind === kind)?.levels.find((level) => level.id === levelId);
+  const removed = 'factors' in names ? names.removedLevels.find((each) => each.kind === kind && each.level.id === levelId)?.level : undefined;
+  return (known ?? removed)?.label ?? 'no longer in the plan';
+}
+
+const BASIC = ['station', 'windscreen', 'distance', 'script'] as const;
+
+/** A condition from the key under which equal conditions meet. */
+export function conditionOfKey(key: string): Partial<SharedCondition> {
+  const [station, windscreen, distance, script, ...extras] = key.split('|');
+  const basic = BASIC.map((kind, place) => [kind, [station, windscreen, distance, script][place]] as const).filter(([, levelId]) => levelId !== undefined && levelId !== '*');
+  return Object.fromEntries([...basic, ...extras.map((each) => each.split('=') as [string, string])]);
+}
+
+/** The words of a condition from its key. */
+export function conditionWordsOfKey(names: LevelNames, key: string): string {
+  return conditionWords(names, conditionOfKey(key)).join(', ');
 }

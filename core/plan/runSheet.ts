@@ -1,5 +1,5 @@
-import { EXTRA_KINDS, type FactorKind } from '../domain/factor.ts';
-import { slateLabel, type Take } from '../domain/take.ts';
+import { type ConditionKind, EXTRA_KINDS, type FactorKind } from '../domain/factor.ts';
+import { candidatesOf, kindsWithin, slateLabel, type Take } from '../domain/take.ts';
 import { toCsv } from '../formats/csv.ts';
 import { changesBetween } from './order/changeCost.ts';
 
@@ -21,6 +21,7 @@ export interface RunSheetRow {
   /** What this plan varies or holds besides. */
   others: { kind: FactorKind; label: string }[];
   text: string;
+  /** Letters of each setup, with its own levels where something differs within the take. */
   candidates: string[];
   candidateIds: string[];
   changes: FactorKind[];
@@ -32,23 +33,32 @@ export function runSheet(takes: readonly Take[], words: LevelWords): RunSheetRow
   return takes.map((take) => {
     const changes = changesBetween(before, take);
     before = take;
+    const within = kindsWithin(take);
     return {
       takeId: take.id,
       slate: slateLabel(take),
       station: words.label('station', take.condition.station),
-      distance: words.label('distance', take.condition.distance),
-      windscreen: words.label('windscreen', take.condition.windscreen),
+      distance: levelsText(take, 'distance', words),
+      windscreen: levelsText(take, 'windscreen', words),
       script: words.label('script', take.condition.script),
       others: EXTRA_KINDS.flatMap((kind) => {
-        const levelId = take.condition[kind];
-        return levelId === undefined ? [] : [{ kind, label: words.label(kind, levelId) }];
+        const label = levelsText(take, kind, words);
+        return label === '' ? [] : [{ kind, label }];
       }),
       text: words.scriptText(take.condition.script),
-      candidates: take.candidateIds.map((id) => words.letters(id)),
-      candidateIds: take.candidateIds,
+      candidates: take.setups.map((setup) => [words.letters(setup.candidateId), ...within.map((kind) => words.label(kind, setup.levels[kind] ?? ''))].join(' ')),
+      candidateIds: candidatesOf(take),
       changes,
     };
   });
+}
+
+/** The level of a take on a kind, in words; all of them where they differ within the take. */
+export function levelsText(take: Pick<Take, 'condition' | 'setups'>, kind: ConditionKind, words: Pick<LevelWords, 'label'>): string {
+  const shared = take.condition[kind];
+  if (shared !== undefined) return words.label(kind, shared);
+  const own = take.setups.flatMap((setup) => setup.levels[kind as keyof typeof setup.levels] ?? []);
+  return [...new Set(own)].map((levelId) => words.label(kind, levelId)).join(' and ');
 }
 
 /**

@@ -27,15 +27,16 @@ export function isWorn(chain: Pick<Chain, 'links'>, items: ReadonlyMap<string, I
  * as a chest has room for (a split shares the microphone of its chain), none with another that would disturb it, and no item in more chains at once
  * than there are units of it, where their number is known. Recorders and cameras serve several chains at once. First fit, the most
  * barred candidates first, so that nothing is barred that could be together with all others.
+ * @param times how many of each candidate a take carries, where levels are recorded at one moment
  */
-export function togetherGroups(chains: readonly Rigged[], items: ReadonlyMap<string, Item>, limits: TogetherLimits): Together {
+export function togetherGroups(chains: readonly Rigged[], items: ReadonlyMap<string, Item>, limits: TogetherLimits, times = 1): Together {
   const bars = pairBars(chains, items, limits);
   const barred = (a: string, b: string) => bars.some(({ chainIds }) => chainIds.includes(a) && chainIds.includes(b));
   const count = (id: string) => bars.filter(({ chainIds }) => chainIds.includes(id)).length;
   const order = [...chains].sort((a, b) => count(b.id) - count(a.id));
   const groups: Rigged[][] = [];
   for (const chain of order) {
-    const home = groups.find((group) => !group.some((other) => barred(other.id, chain.id)) && fits([...group, chain], items, limits));
+    const home = groups.find((group) => !group.some((other) => barred(other.id, chain.id)) && fits([...group, chain], items, limits, times));
     if (home) home.push(chain);
     else groups.push([chain]);
   }
@@ -69,10 +70,10 @@ function pairBars(chains: readonly Rigged[], items: ReadonlyMap<string, Item>, l
   return bars;
 }
 
-function fits(group: readonly Rigged[], items: ReadonlyMap<string, Item>, limits: TogetherLimits): boolean {
-  if (group.length > limits.tracks || group.filter((chain) => chain.split === null && isWorn(chain, items)).length > limits.onChest) return false;
+function fits(group: readonly Rigged[], items: ReadonlyMap<string, Item>, limits: TogetherLimits, times: number): boolean {
+  if (group.length * times > limits.tracks || group.filter((chain) => chain.split === null && isWorn(chain, items)).length * times > limits.onChest) return false;
   const needed = new Map<Item, number>();
-  for (const item of group.flatMap((chain) => ownUnits(chain, items))) needed.set(item, (needed.get(item) ?? 0) + 1);
+  for (const item of group.flatMap((chain) => ownUnits(chain, items))) needed.set(item, (needed.get(item) ?? 0) + times);
   return [...needed].every(([item, count]) => item.owned === null || count <= Math.max(1, item.owned) * item.channels);
 }
 

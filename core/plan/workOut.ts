@@ -59,6 +59,6 @@ export function workOutPlan(plan: PlanDraft, context: WorkOutContext, onProgress
     foreseen: foreseen(plan, built.setups, built.takes, starts),
     takesOfDesign: takesOfDesign as WorkedOutPlan['takesOfDesign'],
     day,
-    dropFirst: built.takes.length <= MOST_TO_DROP_FROM ? dropFirst(built.takes) : [],
+    dropFirst: built.takes.length <= MOST_TO_DROP_FROM ? dropFirst(built.takes, { ...plan, takeS: (take) => lengthS(take.condition.script) + plan.overheadS }) : [],
   };
 }

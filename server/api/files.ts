@@ -3,27 +3,31 @@ import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError, type WavLayout } from '@marvet/core/audio/wavFormat';
+import type { FileChange, FileRow } from '@marvet/core/contract/recordings';
 import { newId } from '@marvet/core/domain/identity';
-import { assignmentSchema, type MeasureState } from '@marvet/core/domain/recording';
+import { assignmentSchema } from '@marvet/core/domain/recording';
+import { candidatesOf, type Take } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { matchChannels, matchFile } from '@marvet/core/takes/matchFile';
 import { Hono } from 'hono';
-import { In, IsNull, Not } from 'typeorm';
 import { z } from 'zod';
 import { withFileSource } from '../audio/fileSource.ts';
-import type { AudioFileRow, RecordingRow } from '../store/rows.ts';
-import type { Tables } from '../store/store.ts';
+import { listedJson } from '../store/listedJson.ts';
+import type { AudioFileRow, RecordingRow } from '../store/records.ts';
+import type { ReadTables, Tables } from '../store/store.ts';
+import { In, IsNull, Not, present } from '../store/table.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
+import { recordingRows } from './recordingRows.ts';
 import type { Services } from './services.ts';
 
 const nameSchema = z.object({ name: z.string().trim().min(1, 'Give the file its name').max(255, 'A file name has at most 255 characters') });
-
 const againSchema = z.object({ which: z.enum(['all', 'old'], { error: 'Say all or old' }) });
 
 /** Files of a trial: bring in, tie to takes, measure again, bin. */
-export function fileRoutes({ store, blobs, measuring, events }: Services): Hono {
-  async function present(trialId: string, id: string): Promise<AudioFileRow> {
-    const file = await store.files.findOneBy({ id, trialId, binnedAtMs: IsNull() });
+export function fileRoutes({ store, blobs, work, events }: Services): Hono {
+  const { measuring } = work;
+  async function presentFile(from: Pick<ReadTables, 'files'>, trialId: string, id: string): Promise<AudioFileRow> {
+    const file = await from.files.findOneBy({ id, ...present(trialId) });
     if (!file) throw notFound('file');
     return file;
   }
@@ -31,57 +35,85 @@ export function fileRoutes({ store, blobs, measuring, events }: Services): Hono 
   return (
     new Hono()
       .get('/', async (context) => {
-        const files = await store.files.find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order: { uploadedAtMs: 'ASC', name: 'ASC' } });
-        return context.json(files);
+        const trialId = pathId(context, 'trial');
+        const [files, matches] = await Promise.all([
+          listedJson(store, 'files', '"trialId" = ? AND "binnedAtMs" IS NULL ORDER BY "uploadedAtMs", "name"', [trialId]),
+          matchesOf(store, trialId),
+        ]);
+        // The take of a file is that of its recordings; it is added to the text without parsing all of it.
+        const rows = (JSON.parse(files) as FileRow[]).map((file) => ({ ...file, ...(matches.get(file.id) ?? { takeId: null, matchedBy: null }) }));
+        return context.json(rows);
       })
-      /** The body is the file itself. It is on the disk, hashed and flushed, before the answer says so. */
+      /** A file with its recordings as the tables show them: what an event about the file asks for. */
+      .get('/:id', async (context) => {
+        const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+        const file = await store.files.findOneBy({ id, ...present(trialId) });
+        const recordings = file ? await recordingRows(store, trialId, id) : [];
+        const [first] = recordings;
+        const match = (await matchesOf(store, trialId, id)).get(id);
+        const change: FileChange = { file: file && { ...file, takeId: first?.takeId ?? null, matchedBy: match?.matchedBy ?? null }, recordings };
+        return context.json(change);
+      })
+      /** The body is the file itself. It is on the disk, hashed and flushed, before the answer says so; refused, it leaves nothing. */
       .post('/', async (context) => {
         const trialId = pathId(context, 'trial');
         const { name } = parsed(nameSchema, { name: context.req.query('name') });
         if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
         const body = context.req.raw.body;
         if (!body) throw new ApiError(422, 'empty', `${name} is empty: 0 bytes`);
-        const blob = await blobs.write(Readable.fromWeb(body as never));
-        const layout = readHeader(blobs.pathOf(blob.sha256), name);
-        const result = await store.transaction(async (tables) => {
+        const staged = await blobs.stage(Readable.fromWeb(body as never));
+        let layout: WavLayout;
+        try {
+          layout = readHeader(staged.path, name);
+        } catch (error) {
+          await staged.discard();
+          throw error;
+        }
+        const blob = await staged.keep();
+        const result = await store.write(async (tables) => {
           const twin = await tables.files.findOneBy({ trialId, sha256: blob.sha256 });
           if (twin) {
             if (twin.binnedAtMs !== null) await tables.files.update(twin.id, { binnedAtMs: null });
-            return { file: { ...twin, binnedAtMs: null }, duplicate: true };
+            return { file: { ...twin, binnedAtMs: null }, matchedBy: null, duplicate: true };
           }
-          const file = await newFile(tables, { trialId, name, ...blob }, layout);
-          return { file, duplicate: false };
+          return { ...(await newFile(tables, { trialId, name, ...blob }, layout)), duplicate: false };
         });
-        if (!result.duplicate) measuring.add(result.file);
+        if (!result.duplicate || result.file.state === 'queued') await measuring.request([result.file.id]);
         events.tell(trialId, { type: 'file', fileId: result.file.id });
         return context.json(result, result.duplicate ? 200 : 201);
       })
       .put('/:id/assignment', async (context) => {
-        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-        const { takeId, channels } = await readBody(context, assignmentSchema);
-        await store.transaction(async (tables) => {
-          const take = takeId === null ? null : await tables.takes.findOneBy({ id: takeId, trialId: file.trialId, binnedAtMs: IsNull() });
+        const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+        const { takeId, channels, slateSpoken } = await readBody(context, assignmentSchema);
+        await store.write(async (tables) => {
+          const file = await presentFile(tables, trialId, id);
+          const take = takeId === null ? null : await tables.takes.findOneBy({ id: takeId, ...present(trialId) });
           if (takeId !== null && !take) throw notFound('take');
-          const strange = channels.find(({ candidateId }) => candidateId !== null && !take?.candidateIds.includes(candidateId));
+          const strange = channels.find(({ setupId }) => setupId !== null && !take?.setups.some((setup) => setup.id === setupId));
           if (strange) throw new ApiError(422, 'invalid', `Channel ${strange.channelIndex + 1}: that candidate is not in this take`, { channels: 'Choose candidates of the take' });
-          await tables.files.update(file.id, { takeId, matchedBy: takeId === null ? null : 'hand' });
-          for (const { channelIndex, candidateId, trackName } of channels) {
-            const named = trackName === undefined ? {} : { trackName: trackName || null };
-            await tables.recordings.update({ fileId: file.id, channelIndex }, { candidateId, ...named });
+          if (slateSpoken !== undefined) await tables.files.update(file.id, { slateSpoken });
+          for (const recording of await tables.recordings.find({ select: { id: true, channels: true }, where: { fileId: file.id } })) {
+            const said = channels.find(({ channelIndex }) => channelIndex === recording.channels[0]);
+            const named = said?.trackName === undefined ? {} : { trackName: said.trackName || null };
+            await tables.recordings.update(recording.id, {
+              takeId,
+              matchedBy: takeId === null ? null : 'hand',
+              setupId: takeId === null ? null : (said?.setupId ?? null),
+              ...named,
+            });
           }
         });
-        events.tell(file.trialId, { type: 'file', fileId: file.id });
-        return context.json(await present(file.trialId, file.id));
+        events.tell(trialId, { type: 'file', fileId: id });
+        return context.body(null, 204);
       })
       .post('/:id/cancel', async (context) => {
-        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-        measuring.cancel(file.id);
+        const file = await presentFile(store, pathId(context, 'trial'), pathId(context, 'id'));
+        await measuring.cancel(file.id);
         return context.body(null, 204);
       })
       .post('/:id/measure', async (context) => {
-        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-        await store.files.update(file.id, { state: 'queued', failure: null });
-        measuring.add(file);
+        const file = await presentFile(store, pathId(context, 'trial'), pathId(context, 'id'));
+        await measuring.request([file.id]);
         events.tell(file.trialId, { type: 'file', fileId: file.id });
         return context.body(null, 202);
       })
@@ -89,33 +121,40 @@ export function fileRoutes({ store, blobs, measuring, events }: Services): Hono 
       .post('/measure', async (context) => {
         const trialId = pathId(context, 'trial');
         const { which } = await readBody(context, againSchema);
-        const here = { trialId, binnedAtMs: IsNull(), state: In(['done', 'failed'] satisfies MeasureState[]) };
-        const files = await store.files.find({
-          where:
-            which === 'all'
-              ? here
-              : [
-                  { ...here, methodVersion: Not(METHOD_VERSION) },
-                  { ...here, methodVersion: IsNull() },
-                ],
-        });
-        await store.files.update({ id: In(files.map((file) => file.id)) }, { state: 'queued', failure: null });
-        for (const file of files) measuring.add(file);
-        events.tell(trialId, { type: 'takes' });
+        const here = { ...present(trialId), state: In(['done', 'failed']) };
+        const old = [
+          { ...here, methodVersion: Not(METHOD_VERSION) },
+          { ...here, methodVersion: IsNull() },
+        ];
+        const files = await store.files.find({ select: { id: true }, where: which === 'all' ? here : old });
+        await measuring.request(files.map((file) => file.id));
+        events.tell(trialId, { type: 'records', tags: ['Files', 'Recordings', 'Trials'], page: null });
         return context.json({ files: files.length }, 202);
       })
       .get('/:id/audio', async (context) => {
-        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
+        const file = await presentFile(store, pathId(context, 'trial'), pathId(context, 'id'));
         return sendAudio(blobs.pathOf(file.sha256), context.req.header('range'));
       })
       .delete('/:id', async (context) => {
-        const file = await present(pathId(context, 'trial'), pathId(context, 'id'));
-        measuring.cancel(file.id);
-        await store.files.update(file.id, { binnedAtMs: Date.now() });
-        events.tell(file.trialId, { type: 'file', fileId: file.id });
+        const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+        await store.write(async (tables) => {
+          await presentFile(tables, trialId, id);
+          await tables.files.update(id, { binnedAtMs: Date.now() });
+        });
+        await measuring.forget(id);
+        events.tell(trialId, { type: 'file', fileId: id });
         return context.body(null, 204);
       })
   );
+}
+
+/** The take of each file, which is that of its first recording that has one. */
+async function matchesOf(store: Pick<ReadTables, 'query'>, trialId: string, fileId: string | null = null): Promise<Map<string, Pick<FileRow, 'takeId' | 'matchedBy'>>> {
+  const rows = await store.query<{ fileId: string; takeId: string; matchedBy: FileRow['matchedBy'] }>(
+    `SELECT "fileId", MIN("takeId") AS "takeId", MIN("matchedBy") AS "matchedBy" FROM "recording" WHERE "trialId" = ? AND (? IS NULL OR "fileId" = ?) AND "takeId" IS NOT NULL GROUP BY "fileId"`,
+    [trialId, fileId, fileId],
+  );
+  return new Map(rows.map(({ fileId: id, ...match }) => [id, match]));
 }
 
 /** @throws ApiError 422 that names the file and says what is wrong with it */
@@ -128,14 +167,17 @@ function readHeader(path: string, name: string): WavLayout {
   }
 }
 
-/** Stores a new file with its channels, tied to the take and candidates that its names speak of. */
-export async function newFile(tables: Tables, file: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'>, layout: WavLayout): Promise<AudioFileRow> {
+/** Stores a new file with its channels, tied to the take and setups that its names speak of. */
+export async function newFile(
+  tables: Tables,
+  file: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'>,
+  layout: WavLayout,
+): Promise<{ file: AudioFileRow; matchedBy: RecordingRow['matchedBy'] }> {
   const { format, warnings } = layout;
-  const takes = await tables.takes.findBy({ trialId: file.trialId, binnedAtMs: IsNull() });
+  const takes = await tables.takes.find({ select: { id: true, slate: true, pass: true }, where: present(file.trialId) });
   const match = matchFile(file.name, format, takes);
-  const inTake = takes.find((take) => take.id === match?.takeId)?.candidateIds ?? [];
-  const chains = (await tables.chains.findBy({ trialId: file.trialId })).filter((chain) => inTake.includes(chain.id));
-  const candidates = matchChannels(file.name, format.trackNames, chains);
+  const take = match && (await tables.takes.findOneBy({ id: match.takeId }));
+  const setupIds = take ? await setupsOfChannels(tables, file.name, format.trackNames, take) : [];
   const row: AudioFileRow = {
     ...file,
     id: newId(),
@@ -146,8 +188,7 @@ export async function newFile(tables: Tables, file: Pick<AudioFileRow, 'trialId'
     methodVersion: null,
     warnings,
     programme: null,
-    takeId: match?.takeId ?? null,
-    matchedBy: match?.by ?? null,
+    slateSpoken: null,
     binnedAtMs: null,
   };
   const recordings = format.trackNames.map(
@@ -155,18 +196,33 @@ export async function newFile(tables: Tables, file: Pick<AudioFileRow, 'trialId'
       id: newId(),
       fileId: row.id,
       trialId: file.trialId,
-      channelIndex,
+      channels: [channelIndex],
+      startS: null,
+      endS: null,
       trackName,
-      candidateId: match ? (candidates[channelIndex] ?? null) : null,
+      takeId: match?.takeId ?? null,
+      setupId: setupIds[channelIndex] ?? null,
+      matchedBy: match?.by ?? null,
       figures: null,
+      shown: null,
       report: null,
       series: null,
       roomTone: null,
+      performance: null,
     }),
   );
   await tables.files.insert(row);
   await tables.recordings.insert(recordings);
-  return row;
+  return { file: row, matchedBy: match?.by ?? null };
+}
+
+/** The setup of each channel: that of the candidate which its name speaks of, where the take has it once. */
+async function setupsOfChannels(tables: Tables, fileName: string, trackNames: (string | null)[], take: Take): Promise<(string | null)[]> {
+  const chains = await tables.chains.findBy({ id: In(candidatesOf(take)) });
+  return matchChannels(fileName, trackNames, chains).map((candidateId) => {
+    const own = take.setups.filter((setup) => setup.candidateId === candidateId);
+    return own.length === 1 ? (own[0]?.id ?? null) : null;
+  });
 }
 
 async function sendAudio(path: string, range: string | undefined): Promise<Response> {

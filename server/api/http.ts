@@ -1,7 +1,9 @@
-import { idSchema } from '@marvet/core/domain/identity';
+import '@marvet/core/domain/plainErrors';
+import { idSchema, versionSchema } from '@marvet/core/domain/identity';
+import { fieldWords } from '@marvet/core/domain/plainErrors';
 import type { Context } from 'hono';
 import type { ContentfulStatusCode } from 'hono/utils/http-status';
-import type { z } from 'zod';
+import { z } from 'zod';
 
 /** An error that the page can show: which fields, why, and what to do. */
 export class ApiError extends Error {
@@ -10,17 +12,24 @@ export class ApiError extends Error {
     readonly code: string,
     message: string,
     readonly fields?: Record<string, string>,
+    /** The record as it is, where a change started from an older state of it. */
+    readonly current?: unknown,
   ) {
     super(message);
     this.name = 'ApiError';
   }
 
   body() {
-    return { error: { code: this.code, message: this.message, ...(this.fields ? { fields: this.fields } : {}) } };
+    const { code, message, fields, current } = this;
+    return { error: { code, message, ...(fields ? { fields } : {}), ...(current === undefined ? {} : { current }) } };
   }
 }
 
 export const notFound = (what: string) => new ApiError(404, 'not-found', `There is no such ${what}. It may have been deleted; look in the bin.`);
+
+/** Two changed the same thing: the second is told, and sees the record as it is. */
+export const changedMeanwhile = (what: string, current: unknown) =>
+  new ApiError(409, 'changed', `This ${what} was changed on another page in the meantime. Nothing was overwritten.`, undefined, current);
 
 /** Parses by a schema. @throws ApiError 422 that names each field and why */
 export function parsed<Schema extends z.ZodType>(schema: Schema, value: unknown): z.output<Schema> {
@@ -28,25 +37,32 @@ export function parsed<Schema extends z.ZodType>(schema: Schema, value: unknown)
   if (result.success) return result.data;
   const fields: Record<string, string> = {};
   for (const issue of result.error.issues) fields[issue.path.join('.') || 'body'] ??= issue.message;
-  const said = Object.entries(fields)
-    .map(([field, why]) => `${field}: ${why}`)
-    .join('; ');
-  throw new ApiError(422, 'invalid', `Not saved. ${said}`, fields);
+  const said = Object.entries(fields).map(([field, why]) => [fieldWords(field), why].filter(Boolean).join(': '));
+  throw new ApiError(422, 'invalid', `Not saved. ${said.join('; ')}`, fields);
 }
 
-/** The JSON body of a request by a schema. */
-export async function readBody<Schema extends z.ZodType>(context: Context, schema: Schema): Promise<z.output<Schema>> {
+async function readJson(context: Context): Promise<unknown> {
   if (!/^application\/json\b/i.test(context.req.header('content-type') ?? '')) {
     throw new ApiError(415, 'not-json', 'Send JSON with the content type application/json');
   }
   const text = await context.req.text();
-  let value: unknown;
   try {
-    value = JSON.parse(text);
+    return JSON.parse(text);
   } catch (error) {
     throw new ApiError(400, 'not-json', `The body is not JSON: ${(error as Error).message}`);
   }
-  return parsed(schema, value);
+}
+
+/** The JSON body of a request by a schema. */
+export async function readBody<Schema extends z.ZodType>(context: Context, schema: Schema): Promise<z.output<Schema>> {
+  return parsed(schema, await readJson(context));
+}
+
+/** A change of a whole record: what it is to be, and the version that the change started from. */
+export async function readChange<Schema extends z.ZodType>(context: Context, schema: Schema): Promise<{ draft: z.output<Schema>; version: number }> {
+  const value = await readJson(context);
+  const { version } = parsed(z.object({ version: versionSchema }), value);
+  return { draft: parsed(schema, value), version };
 }
 
 /** An identity from the path. */

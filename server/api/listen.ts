@@ -1,28 +1,37 @@
 import { type BlindRound, ratingDraftSchema } from '@marvet/core/domain/round';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { Hono } from 'hono';
-import { In, IsNull } from 'typeorm';
-import { openClipCache } from '../audio/clipCache.ts';
+import type { ListenerRow, RoundRow } from '../store/records.ts';
+import type { ReadTables } from '../store/store.ts';
+import { In, IsNull } from '../store/table.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
+import { sourcesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /**
  * What a listener's page may ask before the listener is done. Nothing here names a recording, a file,
  * a take or a candidate; clips are alike in length, form and headers.
  */
-export function listenRoutes({ store, blobs, pool }: Pick<Services, 'store' | 'blobs' | 'pool'>): Hono {
-  const cache = openClipCache(store, blobs, pool);
-
-  async function present(id: string) {
-    const listener = await store.listeners.findOneBy({ id, binnedAtMs: IsNull() });
-    const round = listener && (await store.rounds.findOneBy({ id: listener.roundId, binnedAtMs: IsNull() }));
+export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
+  async function present(from: Pick<ReadTables, 'listeners' | 'rounds'>, id: string) {
+    const listener = await from.listeners.findOneBy({ id, binnedAtMs: IsNull() });
+    const round = listener && (await from.rounds.findOneBy({ id: listener.roundId, binnedAtMs: IsNull() }));
     if (!listener || !round) throw notFound('listening round');
     return { listener, round, letters: BLIND_LETTERS.slice(0, round.recordingIds.length) };
   }
 
+  /** Where each clip of a round lies. Rounds of before clips were aligned are cut when they are first heard. */
+  async function cutOf(round: RoundRow): Promise<{ starts: number[]; lengthS: number }> {
+    if (round.cuts && round.lengthS !== null) return { starts: round.cuts.map((cut) => cut.startS), lengthS: round.lengthS };
+    const { cuts, lengthS } = await work.cut(round.trialId, { sources: await sourcesOf(store, blobs, round.trialId, round.recordingIds) });
+    const kept = cuts.map(({ startS, delayMs }) => ({ startS, delayMs }));
+    await store.write((tables) => tables.rounds.update(round.id, { cuts: kept, lengthS }));
+    return { starts: kept.map((cut) => cut.startS), lengthS };
+  }
+
   return new Hono()
     .get('/:listener', async (context) => {
-      const { listener, round, letters } = await present(pathId(context, 'listener'));
+      const { listener, round, letters } = await present(store, pathId(context, 'listener'));
       const criteria = await store.criteria.find({ where: { id: In(round.criterionIds) }, order: { position: 'ASC' } });
       const ratings = await store.ratings.findBy({ listenerId: listener.id });
       const blind: BlindRound = {
@@ -40,27 +49,47 @@ export function listenRoutes({ store, blobs, pool }: Pick<Services, 'store' | 'b
       return context.json(blind);
     })
     .get('/:listener/clips/:letter', async (context) => {
-      const { listener, round, letters } = await present(pathId(context, 'listener'));
-      const place = listener.order[letters.indexOf(context.req.param('letter'))];
-      if (place === undefined) throw notFound('clip');
-      const clip = (await cache.clips(round))[place];
-      if (!clip) throw notFound('clip');
+      const { listener, round, letters } = await present(store, pathId(context, 'listener'));
+      const place = placeOf(listener, letters, context.req.param('letter'));
+      const recording = await store.recordings.findOne({ select: { id: true, fileId: true, channels: true }, where: { id: round.recordingIds[place] as string } });
+      const file = recording && (await store.files.findOne({ select: { id: true, sha256: true }, where: { id: recording.fileId } }));
+      if (!recording || !file) throw notFound('clip');
+      const { starts, lengthS } = await cutOf(round);
+      const clip = await work.clip(round.id, {
+        path: blobs.pathOf(file.sha256),
+        channel: recording.channels[0] as number,
+        startS: starts[place] as number,
+        lengthS,
+        gainDb: round.gainsDb[place] ?? 0,
+      });
       return context.body(clip as Uint8Array<ArrayBuffer>, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     })
     .put('/:listener/ratings', async (context) => {
-      const { listener, round, letters } = await present(pathId(context, 'listener'));
-      if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: scores can no longer change');
+      const id = pathId(context, 'listener');
       const rating = await readBody(context, ratingDraftSchema);
-      if (!letters.includes(rating.letter) || !round.criterionIds.includes(rating.criterionId)) throw notFound('clip or criterion in this round');
-      await store.ratings.upsert({ ...rating, listenerId: listener.id }, ['listenerId', 'letter', 'criterionId']);
+      await store.write(async (tables) => {
+        const { listener, round, letters } = await present(tables, id);
+        if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: scores can no longer change');
+        if (!letters.includes(rating.letter) || !round.criterionIds.includes(rating.criterionId)) throw notFound('clip or criterion in this round');
+        await tables.ratings.upsert({ ...rating, listenerId: listener.id }, ['listenerId', 'letter', 'criterionId']);
+      });
       return context.json(rating);
     })
     .post('/:listener/finish', async (context) => {
-      const { listener, round, letters } = await present(pathId(context, 'listener'));
-      const rated = await store.ratings.countBy({ listenerId: listener.id });
-      const wanted = letters.length * round.criterionIds.length;
-      if (rated < wanted) throw new ApiError(422, 'incomplete', `${wanted - rated} of ${wanted} scores are still open. Score every clip, then finish.`);
-      await store.listeners.update({ id: listener.id, finishedAtMs: IsNull() }, { finishedAtMs: Date.now() });
+      const id = pathId(context, 'listener');
+      await store.write(async (tables) => {
+        const { listener, round, letters } = await present(tables, id);
+        const rated = await tables.ratings.countBy({ listenerId: listener.id });
+        const wanted = letters.length * round.criterionIds.length;
+        if (rated < wanted) throw new ApiError(422, 'incomplete', `${wanted - rated} of ${wanted} scores are still open. Score every clip, then finish.`);
+        await tables.listeners.update({ id: listener.id, finishedAtMs: IsNull() }, { finishedAtMs: Date.now() });
+      });
       return context.body(null, 204);
     });
+}
+
+function placeOf(listener: ListenerRow, letters: readonly string[], letter: string | undefined): number {
+  const place = listener.order[letters.indexOf(letter ?? '')];
+  if (place === undefined) throw notFound('clip');
+  return place;
 }

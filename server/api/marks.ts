@@ -1,7 +1,7 @@
 import { markDraftSchema } from '@marvet/core/domain/criterion';
 import { Hono } from 'hono';
-import { IsNull } from 'typeorm';
 import type { Store } from '../store/store.ts';
+import { present } from '../store/table.ts';
 import { notFound, pathId, readBody } from './http.ts';
 
 /** Marks given by hand on inspected criteria, one a candidate and criterion. */
@@ -11,10 +11,12 @@ export function markRoutes(store: Store): Hono {
     .put('/', async (context) => {
       const trialId = pathId(context, 'trial');
       const mark = await readBody(context, markDraftSchema);
-      if (!(await store.chains.existsBy({ id: mark.chainId, trialId, binnedAtMs: IsNull() }))) throw notFound('chain');
-      if (!(await store.criteria.existsBy({ id: mark.criterionId, trialId, kind: 'inspected', binnedAtMs: IsNull() }))) throw notFound('inspected criterion');
       const row = { ...mark, trialId };
-      await store.marks.upsert(row, ['chainId', 'criterionId']);
+      await store.write(async (tables) => {
+        if (!(await tables.chains.existsBy({ id: mark.chainId, ...present(trialId) }))) throw notFound('chain');
+        if (!(await tables.criteria.existsBy({ id: mark.criterionId, kind: 'inspected', ...present(trialId) }))) throw notFound('inspected criterion');
+        await tables.marks.upsert(row, ['chainId', 'criterionId']);
+      });
       return context.json(row);
     });
 }

@@ -8,10 +8,9 @@ import type { Services } from './services.ts';
 
 /** Photographs of items, stations and rigs: listed by owner (those in the bin marked), brought in, shown, binned and brought back. */
 export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>): Hono {
-  const present = async (id: string) => {
-    const photo = await store.photos.findOneBy({ id });
-    if (!photo) throw notFound('photograph');
-    return photo;
+  const setBinned = async (id: string, binnedAtMs: number | null) => {
+    const { affected } = await store.write((tables) => tables.photos.update({ id }, { binnedAtMs }));
+    if (!affected) throw notFound('photograph');
   };
   return new Hono()
     .get('/', async (context) => {
@@ -22,29 +21,28 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
     .post('/', async (context) => {
       const draft = parsed(photoDraftSchema, context.req.query());
       const owners = { item: store.items, station: store.stations, chain: store.chains };
-      if (!(await owners[draft.ownerKind].existsBy({ id: draft.ownerId }))) throw notFound(draft.ownerKind);
+      if (!(await (owners[draft.ownerKind] as typeof store.items).existsBy({ id: draft.ownerId }))) throw notFound(draft.ownerKind);
       const bytes = new Uint8Array(await context.req.arrayBuffer());
       const type = imageType(bytes);
       if (!type) throw new ApiError(422, 'not-image', 'That is no JPEG, PNG or WebP image. Choose a photograph');
       if (bytes.byteLength > LARGEST_PHOTO_BYTES) throw new ApiError(413, 'too-large', 'The photograph is larger than 2 MiB. Make it smaller first');
       const { sha256 } = await blobs.write(Readable.from([bytes]));
       const photo = { ...draft, id: newId(), type, addedAtMs: Date.now(), binnedAtMs: null };
-      await store.photos.insert({ ...photo, sha256 });
+      await store.write((tables) => tables.photos.insert({ ...photo, sha256 }));
       return context.json(photo, 201);
     })
     .get('/:id', async (context) => {
-      const photo = await present(pathId(context, 'id'));
+      const photo = await store.photos.findOneBy({ id: pathId(context, 'id') });
+      if (!photo) throw notFound('photograph');
       const stream = Readable.toWeb(createReadStream(blobs.pathOf(photo.sha256))) as ReadableStream;
       return context.body(stream, 200, { 'Content-Type': photo.type, 'Cache-Control': 'private, max-age=31536000, immutable' });
     })
     .delete('/:id', async (context) => {
-      const photo = await present(pathId(context, 'id'));
-      await store.photos.update(photo.id, { binnedAtMs: Date.now() });
+      await setBinned(pathId(context, 'id'), Date.now());
       return context.body(null, 204);
     })
     .post('/:id/restore', async (context) => {
-      const photo = await present(pathId(context, 'id'));
-      await store.photos.update(photo.id, { binnedAtMs: null });
+      await setBinned(pathId(context, 'id'), null);
       return context.body(null, 204);
     });
 }

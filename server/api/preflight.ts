@@ -1,7 +1,7 @@
 import { preflightChangeSchema } from '@marvet/core/domain/preflight';
 import { Hono } from 'hono';
-import { In } from 'typeorm';
 import type { Store } from '../store/store.ts';
+import { In } from '../store/table.ts';
 import { notFound, pathId, readBody } from './http.ts';
 
 /** What was checked before going out, by whom and when. */
@@ -12,13 +12,12 @@ export function preflightRoutes(store: Store): Hono {
     .put('/', async (context) => {
       const trialId = pathId(context, 'trial');
       const { keys, ticked, person } = await readBody(context, preflightChangeSchema);
-      if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
-      if (ticked)
-        await store.preflight.upsert(
-          keys.map((key) => ({ trialId, key, person, atMs: Date.now() })),
-          ['trialId', 'key'],
-        );
-      else await store.preflight.delete({ trialId, key: In(keys) });
+      await store.write(async (tables) => {
+        if (!(await tables.trials.existsBy({ id: trialId }))) throw notFound('trial');
+        const rows = keys.map((key) => ({ trialId, key, person, atMs: Date.now() }));
+        if (ticked) await tables.preflight.upsert(rows, ['trialId', 'key']);
+        else await tables.preflight.delete({ trialId, key: In(keys) });
+      });
       return context.json(await ticks(trialId));
     });
 }

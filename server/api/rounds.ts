@@ -2,105 +2,116 @@ import { randomInt } from 'node:crypto';
 import { newId } from '@marvet/core/domain/identity';
 import { type Listener, listenerDraftSchema, type Round, roundDraftSchema } from '@marvet/core/domain/round';
 import { BLIND_LETTERS, blindOrder } from '@marvet/core/listen/blindOrder';
-import { levelMatch } from '@marvet/core/listen/levelMatch';
 import { Hono } from 'hono';
-import { In, IsNull } from 'typeorm';
-import type { ListenerRow, RoundRow } from '../store/rows.ts';
-import type { Store } from '../store/store.ts';
+import type { ListenerRow, RoundRow, Row } from '../store/records.ts';
+import type { ReadTables } from '../store/store.ts';
+import { In, IsNull, inParts, present } from '../store/table.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
+import { matchedClips } from './roundCuts.ts';
+import type { Services } from './services.ts';
 
 const UNIFORM_STEPS = 2 ** 32;
 
-/** A listener as anyone may see it: which letter was what, and the scores, only once the listener is done. */
-export async function shownListener(store: Store, round: RoundRow, row: ListenerRow): Promise<Listener> {
-  const done = row.finishedAtMs !== null;
-  const letters = Object.fromEntries(row.order.map((place, index) => [BLIND_LETTERS[index], round.recordingIds[place]]));
-  return {
-    id: row.id,
-    roundId: row.roundId,
-    name: row.name,
-    listenedOn: row.listenedOn,
-    sample: row.sample,
-    finishedAtMs: row.finishedAtMs,
-    letters: done ? (letters as Record<string, string>) : null,
-    ratings: done ? await store.ratings.findBy({ listenerId: row.id }) : [],
-  };
+/**
+ * A listener as anyone may see it: which letter was what, and the scores, only once the listener is done.
+ * Nobody sees those of others either while a listener of the round is still at it, since they might be the same person.
+ */
+function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<'ratings'>[], open: boolean): Listener {
+  const done = row.finishedAtMs !== null && open;
+  const letters = Object.fromEntries(row.order.map((place, index) => [BLIND_LETTERS[index] as string, round.recordingIds[place] as string]));
+  const { id, roundId, name, listenedOn, sample, finishedAtMs } = row;
+  return { id, roundId, name, listenedOn, sample, finishedAtMs, letters: done ? letters : null, ratings: done ? ratings.filter((rating) => rating.listenerId === row.id) : [] };
 }
 
-async function shown(store: Store, row: RoundRow): Promise<Round> {
-  const listeners = await store.listeners.find({ where: { roundId: row.id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
-  const { gainsDb: _gains, binnedAtMs: _binned, ...rest } = row;
-  return { ...rest, listeners: await Promise.all(listeners.map((listener) => shownListener(store, row, listener))) };
+function shownRound(row: RoundRow, listeners: readonly ListenerRow[], ratings: readonly Row<'ratings'>[]): Round {
+  const { gainsDb: _gains, binnedAtMs: _binned, cuts, lengthS: _length, ...rest } = row;
+  const open = listeners.every((listener) => listener.finishedAtMs !== null);
+  return { ...rest, delaysMs: cuts?.map((cut) => cut.delayMs) ?? null, listeners: listeners.map((listener) => shownListener(row, listener, ratings, open)) };
+}
+
+/** Rounds with their listeners and scores, in three queries however many there are. */
+async function shownRounds(store: ReadTables, rows: readonly RoundRow[]): Promise<Round[]> {
+  const listeners = await inParts(
+    rows.map((row) => row.id),
+    (part) => store.listeners.find({ where: { roundId: part, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } }),
+  );
+  const ratings = await inParts(
+    listeners.map((listener) => listener.id),
+    (part) => store.ratings.findBy({ listenerId: part }),
+  );
+  return rows.map((row) =>
+    shownRound(
+      row,
+      listeners.filter((listener) => listener.roundId === row.id),
+      ratings,
+    ),
+  );
 }
 
 /** Listening rounds of a trial, and the people who take part. */
-export function roundRoutes(store: Store): Hono {
-  async function present(trialId: string, id: string): Promise<RoundRow> {
-    const row = await store.rounds.findOneBy({ id, trialId, binnedAtMs: IsNull() });
+export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
+  async function presentRound(from: Pick<ReadTables, 'rounds'>, trialId: string, id: string): Promise<RoundRow> {
+    const row = await from.rounds.findOneBy({ id, ...present(trialId) });
     if (!row) throw notFound('listening round');
     return row;
   }
 
   return new Hono()
     .get('/', async (context) => {
-      const rows = await store.rounds.find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
-      return context.json(await Promise.all(rows.map((row) => shown(store, row))));
+      const rows = await store.rounds.find({ where: present(pathId(context, 'trial')), order: { createdAtMs: 'ASC' } });
+      return context.json(await shownRounds(store, rows));
     })
     .post('/', async (context) => {
       const trialId = pathId(context, 'trial');
       const draft = await readBody(context, roundDraftSchema);
-      const criteria = await store.criteria.findBy({ id: In(draft.criterionIds), trialId, kind: 'listened', binnedAtMs: IsNull() });
+      const criteria = await store.criteria.findBy({ id: In(draft.criterionIds), kind: 'listened', ...present(trialId) });
       if (criteria.length !== draft.criterionIds.length)
         throw new ApiError(422, 'invalid', 'Choose listened criteria of this trial', { criterionIds: 'Choose listened criteria of this trial' });
-      const recordings = await store.recordings.findBy({ id: In(draft.recordingIds), trialId });
-      const clips = draft.recordingIds.map((id) => {
-        const report = recordings.find((recording) => recording.id === id)?.report;
-        const { integratedLufs, truePeakDbtp } = { ...report?.loudness, ...report?.levels };
-        if (integratedLufs == null || truePeakDbtp == null) {
-          throw new ApiError(422, 'not-measured', 'A recording has no loudness, so it cannot be level-matched. Wait until it is measured, or leave it out.', {
-            recordingIds: 'One of them has no loudness',
-          });
-        }
-        return { integratedLufs, truePeakDbtp };
-      });
-      const match = levelMatch(clips, draft.targetLufs, draft.ceilingDbtp);
+      const matched = await matchedClips({ store, blobs, work }, trialId, draft);
       const row: RoundRow = {
         ...draft,
         id: newId(),
         trialId,
         sample: false,
         createdAtMs: Date.now(),
-        matchedLufs: match.matchedLufs,
-        gainsDb: match.gainsDb,
+        ...matched,
         binnedAtMs: null,
       };
-      await store.rounds.insert(row);
-      return context.json(await shown(store, row), 201);
+      await store.write((tables) => tables.rounds.insert(row));
+      return context.json(shownRound(row, [], []), 201);
     })
     .delete('/:id', async (context) => {
-      const row = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      await store.rounds.update(row.id, { binnedAtMs: Date.now() });
+      const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+      await store.write(async (tables) => {
+        await presentRound(tables, trialId, id);
+        await tables.rounds.update(id, { binnedAtMs: Date.now() });
+      });
       return context.body(null, 204);
     })
     .post('/:id/listeners', async (context) => {
-      const round = await present(pathId(context, 'trial'), pathId(context, 'id'));
+      const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
       const draft = await readBody(context, listenerDraftSchema);
-      const row: ListenerRow = {
-        ...draft,
-        id: newId(),
-        roundId: round.id,
-        sample: false,
-        createdAtMs: Date.now(),
-        finishedAtMs: null,
-        binnedAtMs: null,
-        order: blindOrder(round.recordingIds.length, () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS),
-      };
-      await store.listeners.insert(row);
-      return context.json(await shownListener(store, round, row), 201);
+      const answer = await store.write(async (tables) => {
+        const round = await presentRound(tables, trialId, id);
+        const row: ListenerRow = {
+          ...draft,
+          id: newId(),
+          roundId: round.id,
+          sample: false,
+          createdAtMs: Date.now(),
+          finishedAtMs: null,
+          binnedAtMs: null,
+          order: blindOrder(round.recordingIds.length, () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS),
+        };
+        await tables.listeners.insert(row);
+        return shownListener(round, row, [], false);
+      });
+      return context.json(answer, 201);
     })
     .delete('/:id/listeners/:listener', async (context) => {
-      const round = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      const { affected } = await store.listeners.update({ id: pathId(context, 'listener'), roundId: round.id, binnedAtMs: IsNull() }, { binnedAtMs: Date.now() });
+      const round = await presentRound(store, pathId(context, 'trial'), pathId(context, 'id'));
+      const where = { id: pathId(context, 'listener'), roundId: round.id, binnedAtMs: IsNull() };
+      const { affected } = await store.write((tables) => tables.listeners.update(where, { binnedAtMs: Date.now() }));
       if (!affected) throw notFound('listener');
       return context.body(null, 204);
     });

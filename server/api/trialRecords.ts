@@ -1,58 +1,87 @@
 import { newId } from '@marvet/core/domain/identity';
 import { Hono } from 'hono';
-import { type FindOptionsWhere, IsNull } from 'typeorm';
 import type { z } from 'zod';
-import type { Store, Table } from '../store/store.ts';
-import { notFound, pathId, readBody } from './http.ts';
+import type { RecordName, Row } from '../store/records.ts';
+import type { Store, Tables } from '../store/store.ts';
+import { IsNull, type ReadTable, type Table } from '../store/table.ts';
+import { changedMeanwhile, notFound, pathId, readBody, readChange } from './http.ts';
 
-interface TrialRecord {
+/** Records of a trial that are listed, made, changed as a whole and binned. */
+export type TrialRecordName = Extract<RecordName, 'criteria' | 'chains' | 'stations' | 'scripts' | 'placements' | 'rigs'>;
+
+/** A row of any of them. */
+interface Owned {
   id: string;
   trialId: string;
+  version: number;
   binnedAtMs: number | null;
 }
 
 /** What a kind of record of a trial needs to be listed, made, changed and binned. */
-export interface RecordKind<Row extends TrialRecord> {
+export interface RecordKind {
   /** As it is called in a sentence. */
   noun: string;
-  table: (store: Store) => Table<Row>;
-  schema: z.ZodType<Omit<Row, 'id' | 'trialId' | 'binnedAtMs'>>;
-  order?: Partial<Record<keyof Row, 'ASC' | 'DESC'>>;
+  name: TrialRecordName;
+  schema: z.ZodType;
+}
+
+/**
+ * Changes a record as a whole, if it still is what the change started from.
+ * @throws ApiError 409 with the record as it is, when it is not
+ */
+export async function changeOwned<Name extends TrialRecordName | 'items'>(
+  tables: Tables,
+  name: Name,
+  noun: string,
+  row: Row<Name>,
+  version: number,
+  draft: object,
+): Promise<Row<Name>> {
+  const { id, version: current } = row as { id: string; version: number };
+  if (current !== version) throw changedMeanwhile(noun, row);
+  const next = { ...draft, version: current + 1 };
+  await (tables[name] as Table<Row<Name>>).update(id, next as never);
+  return { ...row, ...next };
 }
 
 /** Routes of one kind of record: list, make, change, and put into the bin. A change is checked as a whole record. */
-export function trialRecordRoutes<Row extends TrialRecord>(store: Store, kind: RecordKind<Row>): Hono {
-  const table = kind.table(store);
-  const where = (conditions: object) => conditions as FindOptionsWhere<Row>;
+export function trialRecordRoutes(store: Store, { noun, name, schema }: RecordKind): Hono {
+  const here = (from: Pick<Store, TrialRecordName>) => from[name] as unknown as ReadTable<Owned>;
+  const written = (tables: Tables) => tables[name] as unknown as Table<Owned>;
 
-  async function present(trialId: string, id: string): Promise<Row> {
-    const row = await table.findOne({ where: where({ id, trialId, binnedAtMs: IsNull() }) });
-    if (!row) throw notFound(kind.noun);
+  async function present(from: Pick<Store, TrialRecordName>, trialId: string, id: string): Promise<Owned> {
+    const row = await here(from).findOneBy({ id, trialId, binnedAtMs: IsNull() });
+    if (!row) throw notFound(noun);
     return row;
   }
 
   return new Hono()
     .get('/', async (context) => {
-      const rows = await table.find({ where: where({ trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }), order: { position: 'ASC', ...kind.order } as never });
-      return context.json(rows);
+      const order = (name === 'placements' || name === 'rigs' ? { name: 'ASC' } : { position: 'ASC' }) as never;
+      return context.json(await here(store).find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order }));
     })
     .post('/', async (context) => {
       const trialId = pathId(context, 'trial');
-      const draft = await readBody(context, kind.schema);
-      if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
-      const row = { ...draft, id: newId(), trialId, binnedAtMs: null } as Row;
-      await table.insert(row as never);
+      const draft = (await readBody(context, schema)) as object;
+      const row: Owned = { ...draft, id: newId(), trialId, version: 1, binnedAtMs: null };
+      await store.write(async (tables) => {
+        if (!(await tables.trials.existsBy({ id: trialId }))) throw notFound('trial');
+        await written(tables).insert(row);
+      });
       return context.json(row, 201);
     })
     .put('/:id', async (context) => {
-      const row = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      const draft = await readBody(context, kind.schema);
-      await table.update(row.id, draft as never);
-      return context.json({ ...row, ...draft });
+      const { draft, version } = await readChange(context, schema);
+      const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+      const row = await store.write(async (tables) => changeOwned(tables, name, noun, (await present(tables, trialId, id)) as never, version, draft as object));
+      return context.json(row);
     })
     .delete('/:id', async (context) => {
-      const row = await present(pathId(context, 'trial'), pathId(context, 'id'));
-      await table.update(row.id, { binnedAtMs: Date.now() } as never);
+      const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+      await store.write(async (tables) => {
+        await present(tables, trialId, id);
+        await written(tables).update(id, { binnedAtMs: Date.now() });
+      });
       return context.body(null, 204);
     });
 }

@@ -1,18 +1,34 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, open, rename, rm } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 
-/** Bytes that came in: where they are, how many, and their SHA-256. */
+/** Bytes that came in: how many, and their SHA-256. */
 export interface StoredBlob {
   sha256: string;
   sizeBytes: number;
 }
 
-/** Audio bytes on disk under their SHA-256. A blob is never changed once it has its name. */
+/** Bytes that are on the disk but have no name yet, so that they can be looked at and refused. */
+export interface StagedBlob extends StoredBlob {
+  path: string;
+  /** Gives the bytes their name for good. */
+  keep(): Promise<StoredBlob>;
+  /** Removes them; nothing is left behind. */
+  discard(): Promise<void>;
+}
+
+/** Bytes on disk under their SHA-256. A blob is never changed once it has its name. */
 export interface BlobStore {
-  /** Writes a stream to a temporary file, hashes it, flushes it, and gives it its name. Stopped, it leaves nothing behind. */
+  /** Writes a stream to a temporary file, hashes and flushes it. Stopped, it leaves nothing behind. */
+  stage(chunks: AsyncIterable<Uint8Array>): Promise<StagedBlob>;
+  /** Stages and keeps in one go, for bytes that were looked at before. */
   write(chunks: AsyncIterable<Uint8Array>): Promise<StoredBlob>;
   pathOf(sha256: string): string;
+  has(sha256: string): boolean;
+  /** Every blob with its size. */
+  list(): Promise<StoredBlob[]>;
+  remove(sha256: string): Promise<void>;
 }
 
 /** Opens the blob store of a data folder and clears what an interrupted upload left. */
@@ -23,11 +39,13 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
   await mkdir(incoming, { recursive: true });
   await mkdir(blobs, { recursive: true });
   const pathOf = (sha256: string) => join(blobs, sha256.slice(0, 2), sha256);
-  return {
+
+  const store: BlobStore = {
     pathOf,
-    async write(chunks) {
-      const temporary = join(incoming, randomUUID());
-      const file = await open(temporary, 'wx');
+    has: (sha256) => existsSync(pathOf(sha256)),
+    async stage(chunks) {
+      const path = join(incoming, randomUUID());
+      const file = await open(path, 'wx');
       const hash = createHash('sha256');
       let sizeBytes = 0;
       try {
@@ -39,19 +57,40 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
         await file.sync();
       } catch (error) {
         await file.close();
-        await rm(temporary, { force: true });
+        await rm(path, { force: true });
         throw error;
       }
       await file.close();
       const sha256 = hash.digest('hex');
-      const path = pathOf(sha256);
-      const folder = join(blobs, sha256.slice(0, 2));
-      await mkdir(folder, { recursive: true });
-      await rename(temporary, path);
-      await syncFolder(folder);
-      return { sha256, sizeBytes };
+      const discard = () => rm(path, { force: true });
+      return {
+        path,
+        sha256,
+        sizeBytes,
+        discard,
+        async keep() {
+          const folder = join(blobs, sha256.slice(0, 2));
+          await mkdir(folder, { recursive: true });
+          await rename(path, pathOf(sha256));
+          await syncFolder(folder);
+          return { sha256, sizeBytes };
+        },
+      };
     },
+    async write(chunks) {
+      const staged = await store.stage(chunks);
+      return staged.keep();
+    },
+    async list() {
+      const found: StoredBlob[] = [];
+      for (const folder of await readdir(blobs)) {
+        for (const sha256 of await readdir(join(blobs, folder))) found.push({ sha256, sizeBytes: (await stat(pathOf(sha256))).size });
+      }
+      return found;
+    },
+    remove: (sha256) => rm(pathOf(sha256), { force: true }),
   };
+  return store;
 }
 
 /** A rename is on the disk only once its folder is. */

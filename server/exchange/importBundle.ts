@@ -3,9 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { type Bundle, type BundledTrial, bundleSchema } from '@marvet/core/formats/bundle';
-import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
-import { levelMatch } from '@marvet/core/listen/levelMatch';
-import { newFile } from '../api/files.ts';
+import { matchedClips } from '../api/roundCuts.ts';
 import type { Services } from '../api/services.ts';
 import { withFileSource } from '../audio/fileSource.ts';
 import type { Tables } from '../store/store.ts';
@@ -14,111 +12,114 @@ import type { Tables } from '../store/store.ts';
 export type ImportProgress = (step: 'files' | 'measuring', done: number, of: number) => void;
 
 /**
- * Brings a bundle in: records, audio, figures, then listening rounds, which need the figures. Every
- * step looks at what is there already, so an import that was cut off goes on where it stopped and one
- * that was finished does nothing.
+ * Brings a bundle in as what it is: records, audio, figures, then listening rounds, which need the
+ * figures. Every step looks at what is there already, so an import that was cut off goes on where it
+ * stopped and one that was finished does nothing.
  * @param folder holds `bundle.json` and the audio files
  */
 export async function importBundle(services: Services, folder: string, onProgress: ImportProgress): Promise<void> {
   const bundle = bundleSchema.parse(JSON.parse(await readFile(join(folder, 'bundle.json'), 'utf8')));
   const { store } = services;
-  await store.transaction((tables) => importItems(tables, bundle));
+  await store.write((tables) => importItems(tables, bundle));
   const fresh: BundledTrial[] = [];
   for (const trial of bundle.trials) {
-    if (await store.trials.existsBy({ id: trial.id })) continue;
-    await store.transaction((tables) => importRecords(tables, trial));
-    fresh.push(trial);
+    const isNew = await store.write(async (tables) => {
+      if (await tables.trials.existsBy({ id: trial.id })) return false;
+      await importRecords(tables, trial);
+      return true;
+    });
+    if (isNew) fresh.push(trial);
   }
   const open: BundledTrial[] = [];
   for (const trial of bundle.trials) {
-    const rounds = await store.rounds.findBy({ trialId: trial.id });
-    if (fresh.includes(trial) || rounds.length < trial.rounds.length) open.push(trial);
+    const rounds = await store.rounds.countBy({ trialId: trial.id });
+    if (fresh.includes(trial) || rounds < trial.rounds.length) open.push(trial);
   }
   await importAudio(services, folder, open, onProgress);
-  for (const trial of open) await store.transaction((tables) => importRounds(tables, trial));
+  for (const trial of open) await importRounds(services, trial);
 }
 
 async function importItems(tables: Tables, bundle: Bundle): Promise<void> {
   for (const item of bundle.items) {
-    if (!(await tables.items.existsBy({ id: item.id }))) await tables.items.insert({ ...item, binnedAtMs: null });
+    if (!(await tables.items.existsBy({ id: item.id }))) await tables.items.insert({ ...item, version: 1, binnedAtMs: null });
   }
 }
 
 async function importRecords(tables: Tables, trial: BundledTrial): Promise<void> {
-  const { id, name, question, use, place, roles, budget, comparisons, createdAtMs, verdictOpenedAtMs } = trial;
-  await tables.trials.insert({
-    id,
-    name,
-    question,
-    use,
-    place,
-    createdAtMs,
-    verdictOpenedAtMs,
-    sample: true,
-    binnedAtMs: null,
-    roles,
-    budget,
-    comparisons,
-  });
-  const owned = <Row extends object>(rows: readonly Row[]) => rows.map((row) => ({ ...row, trialId: id, binnedAtMs: null }));
-  await tables.expectations.insert(trial.expectations.map((each) => ({ ...each, trialId: id })));
-  await tables.preflight.insert(trial.preflight.map((each) => ({ ...each, trialId: id })));
-  await tables.criteria.insert(owned(trial.criteria));
-  await tables.chains.insert(owned(trial.chains));
-  await tables.stations.insert(owned(trial.stations));
-  await tables.scripts.insert(owned(trial.scripts));
-  await tables.plans.insert({ ...trial.plan, trialId: id, committedAtMs: trial.takes.length > 0 ? createdAtMs : null });
-  await tables.marks.insert(trial.marks.map((mark) => ({ ...mark, trialId: id })));
-  await tables.takes.insert(owned(trial.takes));
+  const { expectations, preflight, criteria, chains, stations, placements, rigs, scripts, plan, marks, takes, files: _files, rounds: _rounds, ...own } = trial;
+  const trialId = trial.id;
+  await tables.trials.insert({ ...own, version: 1, binnedAtMs: null });
+  const ofTrial = <Row extends object>(rows: readonly Row[]) => rows.map((row) => ({ ...row, trialId }));
+  const owned = <Row extends object>(rows: readonly Row[]) => ofTrial(rows).map((row) => ({ ...row, version: 1, binnedAtMs: null }));
+  await tables.expectations.insert(ofTrial(expectations));
+  await tables.preflight.insert(ofTrial(preflight));
+  await tables.criteria.insert(owned(criteria));
+  await tables.chains.insert(owned(chains));
+  await tables.stations.insert(owned(stations));
+  await tables.placements.insert(owned(placements));
+  await tables.rigs.insert(owned(rigs));
+  await tables.scripts.insert(owned(scripts));
+  await tables.plans.insert({ ...plan, trialId, version: 1 });
+  await tables.marks.insert(ofTrial(marks));
+  await tables.takes.insert(ofTrial(takes).map((take) => ({ ...take, binnedAtMs: null })));
 }
 
-async function importAudio({ store, blobs, measuring }: Services, folder: string, trials: readonly BundledTrial[], onProgress: ImportProgress): Promise<void> {
-  const names = trials.flatMap((trial) => trial.files.map((file) => ({ trialId: trial.id, name: file.name })));
+async function importAudio({ store, blobs, work }: Services, folder: string, trials: readonly BundledTrial[], onProgress: ImportProgress): Promise<void> {
+  const all = trials.flatMap((trial) => trial.files.map((file) => ({ trialId: trial.id, file })));
   let done = 0;
-  for (const { trialId, name } of names) {
-    if (!(await store.files.existsBy({ trialId, name }))) {
-      const blob = await blobs.write(createReadStream(join(folder, name), { highWaterMark: 1 << 20 }));
-      const layout = withFileSource(blobs.pathOf(blob.sha256), readWavHeader);
-      measuring.add(await store.transaction((tables) => newFile(tables, { trialId, name, ...blob }, layout)));
+  for (const { trialId, file } of all) {
+    if (!(await store.files.existsBy({ id: file.id }))) {
+      const blob = await blobs.write(createReadStream(join(folder, file.name), { highWaterMark: 1 << 20 }));
+      await store.write((tables) => insertFile(tables, trialId, file, blob, withFileSource(blobs.pathOf(blob.sha256), readWavHeader)));
     }
-    onProgress('files', ++done, names.length);
+    onProgress('files', ++done, all.length);
   }
-  await measuring.resume();
-  const total = names.length;
+  const trialIds = trials.map((trial) => trial.id);
+  const left = await Promise.all(
+    trialIds.flatMap((trialId) => (['queued', 'measuring'] as const).map((state) => store.files.find({ select: { id: true }, where: { trialId, state } }))),
+  );
+  await work.measuring.request(left.flat().map((file) => file.id));
+  const total = all.length;
   const timer = setInterval(async () => onProgress('measuring', total - (await store.files.countBy([{ state: 'queued' }, { state: 'measuring' }])), total), 500);
-  await measuring.idle();
+  await work.runner.idle();
   clearInterval(timer);
   if (total > 0) onProgress('measuring', total, total);
 }
 
-async function importRounds(tables: Tables, trial: BundledTrial): Promise<void> {
-  for (const { recordings: heard, listeners, ...round } of trial.rounds) {
-    if (await tables.rounds.existsBy({ id: round.id })) continue;
-    const recordings = await Promise.all(
-      heard.map(async ({ fileName, candidateId }) => {
-        const file = await tables.files.findOneByOrFail({ trialId: trial.id, name: fileName });
-        return tables.recordings.findOneByOrFail({ fileId: file.id, candidateId });
-      }),
-    );
-    const clips = recordings.map(({ report }) => {
-      if (report?.loudness.integratedLufs == null || report.levels.truePeakDbtp == null) throw new Error('A recording of the bundle could not be measured');
-      return { integratedLufs: report.loudness.integratedLufs, truePeakDbtp: report.levels.truePeakDbtp };
+async function insertFile(
+  tables: Tables,
+  trialId: string,
+  { recordings, ...file }: BundledTrial['files'][number],
+  blob: { sha256: string; sizeBytes: number },
+  { format, warnings }: ReturnType<typeof readWavHeader>,
+): Promise<void> {
+  await tables.files.insert({
+    ...file,
+    ...blob,
+    trialId,
+    uploadedAtMs: Date.now(),
+    format,
+    state: 'queued',
+    failure: null,
+    methodVersion: null,
+    warnings,
+    programme: null,
+    binnedAtMs: null,
+  });
+  await tables.recordings.insert(recordings.map((recording) => ({ ...recording, trialId, fileId: file.id, figures: null, shown: null, report: null, series: null })));
+}
+
+async function importRounds(services: Services, trial: BundledTrial): Promise<void> {
+  const { store } = services;
+  for (const { listeners, ...round } of trial.rounds) {
+    if (await store.rounds.existsBy({ id: round.id })) continue;
+    const matched = await matchedClips(services, trial.id, round);
+    await store.write(async (tables) => {
+      await tables.rounds.insert({ ...round, ...matched, trialId: trial.id, binnedAtMs: null });
+      for (const { ratings, ...listener } of listeners) {
+        await tables.listeners.insert({ ...listener, roundId: round.id, binnedAtMs: null });
+        await tables.ratings.insert(ratings.map((rating) => ({ ...rating, listenerId: listener.id })));
+      }
     });
-    const match = levelMatch(clips, round.targetLufs, round.ceilingDbtp);
-    const createdAtMs = trial.createdAtMs;
-    await tables.rounds.insert({
-      ...round,
-      trialId: trial.id,
-      sample: true,
-      createdAtMs,
-      binnedAtMs: null,
-      recordingIds: recordings.map((recording) => recording.id),
-      matchedLufs: match.matchedLufs,
-      gainsDb: match.gainsDb,
-    });
-    for (const { ratings, ...listener } of listeners) {
-      await tables.listeners.insert({ ...listener, roundId: round.id, sample: true, createdAtMs, finishedAtMs: createdAtMs, binnedAtMs: null });
-      await tables.ratings.insert(ratings.map(({ place, ...rating }) => ({ ...rating, listenerId: listener.id, letter: BLIND_LETTERS[listener.order.indexOf(place)] as string })));
-    }
   }
 }

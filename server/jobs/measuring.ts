@@ -1,96 +1,114 @@
-import { WavError } from '@marvet/core/audio/wavFormat';
+import { TABLE_FIGURES } from '@marvet/core/contract/recordings';
+import type { Figures } from '@marvet/core/domain/recording';
 import { MEASURE_IDS, measureValue } from '@marvet/core/measure/catalogue';
 import type { MeasuredFile } from '@marvet/core/measure/report';
 import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, METHOD_VERSION } from '@marvet/core/measure/report.types';
 import type { BlobStore } from '../audio/blobs.ts';
-import type { AudioFileRow, RecordingRow } from '../store/rows.ts';
-import type { Store, Tables } from '../store/store.ts';
+import type { AudioFileRow, RecordingRow } from '../store/records.ts';
+import type { ReadTables, Store, Tables } from '../store/store.ts';
+import { inParts } from '../store/table.ts';
 import type { EventBus } from './events.ts';
 import type { WorkerPool } from './pool.ts';
+import type { JobHandler, JobRunner } from './runner.ts';
 
 /** Measures files in the background; what is to be measured is in the database, so nothing is forgotten. */
 export interface Measuring {
-  /** Takes up a file whose state is `queued`. */
-  add(file: Pick<AudioFileRow, 'id' | 'trialId' | 'sha256'>): void;
-  /** Stops measuring a file; its state becomes `failed`, and it can be measured again. */
-  cancel(fileId: string): void;
-  /** Takes up all that was queued or under way when the server last stopped. */
-  resume(): Promise<void>;
-  /** Settles when nothing is queued or under way. */
-  idle(): Promise<void>;
+  /** Has files measured, or measured again as they are marked now. */
+  request(fileIds: readonly string[]): Promise<void>;
+  /** Stops measuring a file because somebody asked; it can be measured again. */
+  cancel(fileId: string): Promise<void>;
+  /** Stops measuring a file that went into the bin; brought back, it is measured. */
+  forget(fileId: string): Promise<void>;
 }
 
+const STOPPED = 'Measuring was stopped. Measure it again when you want its figures.';
+
 /** Figures of a report by measure id, without those that could not be measured. */
-export function figuresOf(report: ChannelReport): NonNullable<RecordingRow['figures']> {
+export function figuresOf(report: ChannelReport, lengthS: number): Figures {
   return Object.fromEntries(
     MEASURE_IDS.flatMap((id) => {
-      const value = measureValue(report, id);
+      const value = measureValue(report, id, lengthS);
       // Four decimals are more than any figure deserves, and keep tables of thousands small.
       return value === null ? [] : [[id, Number(value.toFixed(4))]];
     }),
   );
 }
 
-export function openMeasuring(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus): Measuring {
-  const running = new Map<string, AbortController>();
-  const work = new Set<Promise<void>>();
-
-  async function measure(file: Pick<AudioFileRow, 'id' | 'trialId' | 'sha256'>, abort: AbortController): Promise<void> {
-    await store.files.update(file.id, { state: 'measuring' });
-    try {
-      const tell = (share: number) => events.tell(file.trialId, { type: 'progress', fileId: file.id, share });
-      const marked = await store.recordings.find({ select: { channelIndex: true, roomTone: true }, where: { fileId: file.id }, order: { channelIndex: 'ASC' } });
-      const options = { ...DEFAULT_MEASURE_OPTIONS, roomToneByChannel: marked.map(({ roomTone }) => roomTone) };
-      const measured = await pool.measure({ path: blobs.pathOf(file.sha256), options }, tell, abort.signal);
-      await store.transaction((tables) => keepReport(tables, file.id, measured));
-    } catch (error) {
-      const failure = abort.signal.aborted ? 'Measuring was stopped. Measure it again when you want its figures.' : failureText(error);
-      await store.files.update(file.id, { state: 'failed', failure });
-    }
-    events.tell(file.trialId, { type: 'file', fileId: file.id });
-  }
-
-  const measuring: Measuring = {
-    add(file) {
-      if (running.has(file.id)) return;
-      const abort = new AbortController();
-      running.set(file.id, abort);
-      const job = measure(file, abort).finally(() => {
-        running.delete(file.id);
-        work.delete(job);
-      });
-      work.add(job);
-    },
-    cancel(fileId) {
-      running.get(fileId)?.abort();
-    },
-    async resume() {
-      const left = await store.files.find({ where: [{ state: 'queued' }, { state: 'measuring' }] });
-      for (const file of left) measuring.add(file);
-    },
-    async idle() {
-      while (work.size > 0) await Promise.allSettled([...work]);
-    },
-  };
-  return measuring;
+/** Room tone that a hand marked, by channel of the file. */
+async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileId: string): Promise<(RecordingRow['roomTone'] | null)[]> {
+  const recordings = await tables.recordings.find({ select: { id: true, channels: true, roomTone: true }, where: { fileId } });
+  const byChannel: (RecordingRow['roomTone'] | null)[] = [];
+  for (const { channels, roomTone } of recordings) for (const channel of channels) byChannel[channel] ??= roomTone;
+  return Array.from(byChannel, (mark) => mark ?? null);
 }
 
-function failureText(error: unknown): string {
-  if (error instanceof WavError) return error.message;
-  // Errors lose their class on the way from a worker thread; their text stays.
-  return error instanceof Error ? error.message : String(error);
+/** Says of what a report would be: the bytes, the method, and what is marked on them. */
+const keyOf = (file: Pick<AudioFileRow, 'sha256'>, marks: unknown) => `${file.sha256} v${METHOD_VERSION} ${JSON.stringify(marks)}`;
+
+export function openMeasuring(store: Store, runner: JobRunner): Measuring {
+  return {
+    async request(fileIds) {
+      const files = await inParts(fileIds, (part) => store.files.find({ select: { id: true, trialId: true, sha256: true }, where: { id: part } }));
+      const requests = await Promise.all(
+        files.map(async (file) => ({ kind: 'measure' as const, trialId: file.trialId, subjectId: file.id, key: keyOf(file, await marksOf(store, file.id)) })),
+      );
+      await store.write((tables) => inParts(fileIds, async (part) => [await tables.files.update({ id: part }, { state: 'queued', failure: null })]));
+      await runner.add(requests);
+    },
+    async cancel(fileId) {
+      const stopped = await runner.cancel({ kind: 'measure', subjectId: fileId });
+      if (stopped) await store.write((tables) => tables.files.update({ id: fileId }, { state: 'failed', failure: STOPPED }));
+    },
+    async forget(fileId) {
+      const stopped = await runner.cancel({ kind: 'measure', subjectId: fileId });
+      // It has not failed: it is measured once it comes back.
+      if (stopped) await store.write((tables) => tables.files.update({ id: fileId }, { state: 'queued', failure: null }));
+    },
+  };
+}
+
+/** @param again has a file measured once more, since what is marked on it changed meanwhile */
+export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus, again: (fileId: string) => Promise<void>): JobHandler {
+  return {
+    resumes: true,
+    async run({ subjectId: fileId }, signal, onProgress) {
+      const file = await store.files.findOneBy({ id: fileId });
+      // A trial that was removed for good takes its files along.
+      if (!file) return;
+      await store.write((tables) => tables.files.update({ id: fileId }, { state: 'measuring' }));
+      const marks = await marksOf(store, fileId);
+      const options = { ...DEFAULT_MEASURE_OPTIONS, roomToneByChannel: marks };
+      const measured = await pool.run({ kind: 'measure', path: blobs.pathOf(file.sha256), options }, signal, (share) => {
+        events.tell(file.trialId, { type: 'progress', fileId, share });
+        onProgress(share);
+      });
+      // A mark that was set while it was measured is not lost: then it is measured again.
+      const stale = await store.write(async (tables) => {
+        if (keyOf(file, await marksOf(tables, fileId)) !== keyOf(file, marks)) return true;
+        await keepReport(tables, file, measured);
+        return false;
+      });
+      if (stale) await again(fileId);
+      events.tell(file.trialId, { type: 'file', fileId });
+    },
+    async ended({ subjectId: fileId, trialId }, state, failure) {
+      if (state === 'failed') await store.write((tables) => tables.files.update({ id: fileId }, { state: 'failed', failure }));
+      if (trialId) events.tell(trialId, { type: 'file', fileId });
+    },
+  };
 }
 
 /** Writes what was measured beside the file it belongs to. */
-export async function keepReport(tables: Tables, fileId: string, { report, series }: MeasuredFile): Promise<void> {
-  await tables.files.update(fileId, {
-    state: 'done',
-    failure: null,
-    methodVersion: METHOD_VERSION,
-    warnings: report.warnings,
-    programme: report.programme,
-  });
-  for (const channel of report.channels) {
-    await tables.recordings.update({ fileId, channelIndex: channel.index }, { report: channel, figures: figuresOf(channel), series: series[channel.index] ?? null });
+async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, { report, series }: MeasuredFile): Promise<void> {
+  await tables.files.update({ id: file.id }, { state: 'done', failure: null, methodVersion: METHOD_VERSION, warnings: report.warnings, programme: report.programme });
+  for (const recording of await tables.recordings.find({ select: { id: true, channels: true }, where: { fileId: file.id } })) {
+    const [index] = recording.channels;
+    const channel = report.channels.find((each) => each.index === index);
+    if (!channel) continue;
+    const figures = figuresOf(channel, report.format.durationS);
+    await tables.recordings.update(
+      { id: recording.id },
+      { report: channel, figures, shown: TABLE_FIGURES.map((id) => figures[id] ?? null), series: series[channel.index] ?? null },
+    );
   }
 }

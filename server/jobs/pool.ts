@@ -1,46 +1,35 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
-import type { ComparedPair } from '@marvet/core/measure/pair/pair';
-import type { MeasuredFile } from '@marvet/core/measure/report';
-import type { BuiltPlan } from '@marvet/core/plan/buildPlan';
 import { Piscina } from 'piscina';
-import type { ClipsTask, MeasureTask, PairTask, PlanTask } from './tasks.ts';
+import { JobFailure } from './runner.ts';
+import type { Answer, AnyTask, ResultOf } from './tasks.ts';
 
-/** Worker threads, one a core, for all that would hold the server up. */
+/** Worker threads for all that would hold the server up. */
 export interface WorkerPool {
-  measure(task: Omit<MeasureTask, 'kind' | 'progress'>, onProgress: (share: number) => void, signal: AbortSignal): Promise<MeasuredFile>;
-  pair(task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
-  clips(task: Omit<ClipsTask, 'kind'>): Promise<Uint8Array[]>;
-  plan(task: Omit<PlanTask, 'kind'>): Promise<BuiltPlan>;
+  run<Task extends AnyTask>(task: Task, signal: AbortSignal, onProgress?: (share: number) => void): Promise<ResultOf<Task>>;
   close(): Promise<void>;
 }
 
-export function openPool(): WorkerPool {
-  const pool = new Piscina({
-    filename: new URL('./worker.mjs', import.meta.url).href,
-    maxThreads: availableParallelism(),
-    minThreads: 0,
-    idleTimeout: 30_000,
-  });
+/** Bulk jobs that run at once; the pool has one thread more, for what a person waits for. */
+export const BULK_AT_ONCE = availableParallelism();
+
+/** @param entry the module that the threads run; tests put one in its place that dies */
+export function openPool(entry: URL = new URL('./worker.mjs', import.meta.url)): WorkerPool {
+  const pool = new Piscina({ filename: entry.href, maxThreads: BULK_AT_ONCE + 1, minThreads: 0, idleTimeout: 30_000 });
+  // A thread that dies is replaced, and its task is refused; that the thread died is no more than that.
+  pool.on('error', (error: unknown) => console.error('A worker thread ended:', error));
   return {
-    async measure(task, onProgress, signal) {
+    async run(task, signal, onProgress) {
       const { port1, port2 } = new MessageChannel();
-      port1.on('message', onProgress);
+      if (onProgress) port1.on('message', onProgress);
       try {
-        const run = { ...task, kind: 'measure', progress: port2 } satisfies MeasureTask;
-        return (await pool.run(run, { transferList: [port2], signal })) as MeasuredFile;
+        const answer = (await pool.run({ task, progress: port2 }, { transferList: [port2], signal })) as Answer;
+        // What the work itself says of its input is told as it is; only a thread that dies is worth another try.
+        if (!answer.ok) throw new JobFailure(answer.message);
+        return answer.result as never;
       } finally {
         port1.close();
       }
-    },
-    async pair(task) {
-      return (await pool.run({ ...task, kind: 'pair' } satisfies PairTask)) as ComparedPair;
-    },
-    async clips(task) {
-      return (await pool.run({ ...task, kind: 'clips' } satisfies ClipsTask)) as Uint8Array[];
-    },
-    async plan(task) {
-      return (await pool.run({ ...task, kind: 'plan' } satisfies PlanTask)) as BuiltPlan;
     },
     close: () => pool.destroy(),
   };

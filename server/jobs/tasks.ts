@@ -1,23 +1,29 @@
-import type { MessagePort } from 'node:worker_threads';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { ClipSource } from '@marvet/core/listen/blindClip';
+import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
+import type { ComparedPair } from '@marvet/core/measure/pair/pair';
+import type { MeasuredFile } from '@marvet/core/measure/report';
 import type { MeasureOptions } from '@marvet/core/measure/report.types';
-import type { PlanContext } from '@marvet/core/plan/buildPlan';
+import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 
-/** Work for a worker thread. */
+/** One channel of a stored file. */
+export interface ChannelPlace {
+  path: string;
+  channel: number;
+}
+
+/** A file measured. */
 export interface MeasureTask {
   kind: 'measure';
   path: string;
   options: MeasureOptions;
-  /** Gets the share done, 0 to 1, a few times a second. */
-  progress: MessagePort;
 }
 
 /** Two recordings compared, aligned first. */
 export interface PairTask {
   kind: 'pair';
-  channel: { path: string; channel: number };
-  reference: { path: string; channel: number };
+  channel: ChannelPlace;
+  reference: ChannelPlace;
 }
 
 /** A plan turned into takes in their order. */
@@ -27,8 +33,28 @@ export interface PlanTask {
   context: PlanContext;
 }
 
-export interface ClipsTask {
-  kind: 'clips';
-  sources: (Omit<ClipSource, 'samples' | 'sampleRateHz'> & { path: string; channel: number })[];
-  sameClock: boolean;
+/** The recordings of a listening round, cut to clips that begin at the same syllable. */
+export interface CutTask {
+  kind: 'cut';
+  sources: (ChannelPlace & Omit<RoundSource, 'track'>)[];
 }
+
+/** One clip of a listening round. */
+export interface ClipTask extends ChannelPlace, ClipSource {
+  kind: 'clip';
+}
+
+export type AnyTask = MeasureTask | PairTask | CutTask | ClipTask | PlanTask;
+
+export type ResultOf<Task extends AnyTask> = Task extends MeasureTask
+  ? MeasuredFile
+  : Task extends PairTask
+    ? ComparedPair
+    : Task extends CutTask
+      ? RoundCut
+      : Task extends ClipTask
+        ? Uint8Array
+        : BuiltPlan;
+
+/** What a thread answers: a result, or why there can be none. */
+export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

@@ -1,64 +1,60 @@
-import { readChannel } from '@marvet/core/audio/readSamples';
+import type { MessagePort } from 'node:worker_threads';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
-import { blindClips, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
-import { type ComparedPair, measurePair } from '@marvet/core/measure/pair/pair';
-import { fileTrack } from '@marvet/core/measure/pair/track';
-import { type MeasuredFile, measureFile } from '@marvet/core/measure/report';
-import { type BuiltPlan, buildPlan } from '@marvet/core/plan/buildPlan';
+import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
+import { cutRound } from '@marvet/core/listen/cutRound';
+import { measurePair } from '@marvet/core/measure/pair/pair';
+import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
+import { measureFile } from '@marvet/core/measure/report';
+import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { withFileSource } from '../audio/fileSource.ts';
-import type { ClipsTask, MeasureTask, PairTask, PlanTask } from './tasks.ts';
+import type { Answer, AnyTask, ChannelPlace } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
-/** Nobody compares clips longer than this; it bounds memory. */
-const LONGEST_CLIP_S = 120;
 
-/** Entry of every worker thread: measures a file, compares two recordings, makes the clips of a listening round, or orders the takes of a plan. */
-export default function work(task: MeasureTask | PairTask | ClipsTask | PlanTask): MeasuredFile | ComparedPair | Uint8Array[] | BuiltPlan {
-  switch (task.kind) {
-    case 'measure':
-      return measure(task);
-    case 'pair':
-      return pair(task);
-    case 'clips':
-      return clips(task);
-    case 'plan':
-      return buildPlan(task.plan, task.context);
+/** Entry of every worker thread. What is wrong with the input is answered; anything else ends the thread's task as an error. */
+export default function work({ task, progress }: { task: AnyTask; progress: MessagePort }): Answer {
+  try {
+    return { ok: true, result: done(task, progress) };
+  } catch (error) {
+    if (error instanceof WavError) return { ok: false, message: error.message };
+    throw error;
   }
 }
 
-function pair({ channel, reference }: PairTask): ComparedPair {
-  const warnings: string[] = [];
-  return withFileSource(channel.path, (own) =>
-    withFileSource(reference.path, (other) => ({
-      pair: measurePair(fileTrack(own, readWavHeader(own), channel.channel), fileTrack(other, readWavHeader(other), reference.channel), (message) => warnings.push(message)),
-      warnings,
-    })),
-  );
+function done(task: AnyTask, progress: MessagePort): unknown {
+  switch (task.kind) {
+    case 'measure':
+      return withFileSource(task.path, (source) => measureFile(source, task.options, sparing(progress)));
+    case 'pair':
+      return withTracks([task.channel, task.reference], ([own, other]) => {
+        const warnings: string[] = [];
+        return { pair: measurePair(own as PairTrack, other as PairTrack, (message) => warnings.push(message)), warnings };
+      });
+    case 'cut':
+      return withTracks(task.sources, (tracks) => cutRound(task.sources.map(({ performance, speech }, index) => ({ track: tracks[index] as PairTrack, performance, speech }))));
+    case 'clip':
+      return withTracks([task], ([track]) => writeWav([blindClip(track as PairTrack, task)], { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
+    case 'plan':
+      return buildPlan(task.plan, task.context, sparing(progress));
+  }
 }
 
-function measure(task: MeasureTask): MeasuredFile {
+/** Opens channels of files for the time of `use`. */
+function withTracks<Result>(places: readonly ChannelPlace[], use: (tracks: PairTrack[]) => Result, opened: PairTrack[] = []): Result {
+  const [place, ...rest] = places;
+  if (!place) return use(opened);
+  return withFileSource(place.path, (source) => withTracks(rest, use, [...opened, fileTrack(source, readWavHeader(source), place.channel)]));
+}
+
+/** Progress a few times a second, not more. */
+function sparing(progress: MessagePort): (share: number) => void {
   let told = 0;
-  return withFileSource(task.path, (source) =>
-    measureFile(source, task.options, (share) => {
-      const now = Date.now();
-      if (now - told >= PROGRESS_EVERY_MS) {
-        told = now;
-        task.progress.postMessage(share);
-      }
-    }),
-  );
-}
-
-function clips(task: ClipsTask): Uint8Array[] {
-  const sources = task.sources.map(({ path, channel, ...rest }) =>
-    withFileSource(path, (source) => {
-      const layout = readWavHeader(source);
-      const { sampleRateHz } = layout.format;
-      const frames = Math.min(layout.format.frames, LONGEST_CLIP_S * sampleRateHz);
-      const samples = readChannel(source, { ...layout, format: { ...layout.format, frames } }, channel);
-      return { ...rest, samples, sampleRateHz };
-    }),
-  );
-  return blindClips(sources, task.sameClock).map((samples) => writeWav([samples], { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
+  return (share) => {
+    const now = Date.now();
+    if (now - told < PROGRESS_EVERY_MS) return;
+    told = now;
+    progress.postMessage(share);
+  };
 }

@@ -1,13 +1,13 @@
 import { runningTimes } from '@marvet/core/chain/burden';
 import { type Day, schedule } from '@marvet/core/plan/day/schedule';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
-import { IsNull } from 'typeorm';
-import type { PlanRow } from './rows.ts';
-import type { Tables } from './store.ts';
+import type { PlanRow } from './records.ts';
+import type { ReadTables } from './store.ts';
+import { IsNull, present } from './table.ts';
 
 /** Records of a trial that a plan speaks of, without what is in the bin. */
-export async function planRecords(tables: Tables, trialId: string) {
-  const here = { where: { trialId, binnedAtMs: IsNull() }, order: { position: 'ASC' as const } };
+export async function planRecords(tables: ReadTables, trialId: string) {
+  const here = { where: present(trialId), order: { position: 'ASC' as const } };
   const [chains, stations, scripts, items] = await Promise.all([
     tables.chains.find({ ...here, where: { ...here.where, candidate: true } }),
     tables.stations.find(here),
@@ -18,17 +18,17 @@ export async function planRecords(tables: Tables, trialId: string) {
 }
 
 /** The plan of a trial as its records are now. */
-export async function currentPlan(tables: Tables, trialId: string): Promise<PlanRow> {
+export async function currentPlan(tables: ReadTables, trialId: string): Promise<PlanRow> {
   const { chains, stations, scripts } = await planRecords(tables, trialId);
-  const stored = (await tables.plans.findOneBy({ trialId })) ?? { ...emptyPlan(), trialId, committedAtMs: null };
+  const stored = (await tables.plans.findOneBy({ trialId })) ?? { ...emptyPlan(), trialId, version: 1, committedAtMs: null };
   return { ...stored, ...alignPlan(stored, { candidate: chains, station: stations, script: scripts }) };
 }
 
 /** The takes of a trial in their order, and the day that they make; no day while it has no start. */
-export async function committedDay(tables: Tables, trialId: string) {
+export async function committedDay(tables: ReadTables, trialId: string) {
   const plan = await currentPlan(tables, trialId);
   const records = await planRecords(tables, trialId);
-  const takes = await tables.takes.find({ where: { trialId, binnedAtMs: IsNull() }, order: { position: 'ASC', pass: 'ASC' } });
+  const takes = await tables.takes.find({ where: present(trialId), order: { position: 'ASC', pass: 'ASC' } });
   const { startsAtMs } = plan.day;
   const lengthS = (id: string) => records.scripts.find((script) => script.id === id)?.lengthS ?? 10;
   const context = { stations: records.stations, lengthS, runningTimeH: runningTimes(records.chains, records.items) };

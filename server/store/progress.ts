@@ -1,20 +1,35 @@
 import type { TrialProgress } from '@marvet/core/domain/trial';
-import type { TrialRow } from './rows.ts';
-import type { Store } from './store.ts';
+import type { TrialRow } from './records.ts';
+import type { ReadTables } from './store.ts';
 
-const COUNTS = `WITH "wanted" AS (SELECT ? AS "id") SELECT
-  (SELECT COUNT(*) FROM "criterion" WHERE "trialId" = (SELECT "id" FROM "wanted") AND "binnedAtMs" IS NULL) AS "criteria",
-  (SELECT COUNT(*) FROM "chain" WHERE "trialId" = (SELECT "id" FROM "wanted") AND "binnedAtMs" IS NULL AND "candidate" = 1) AS "candidates",
-  (SELECT COUNT(*) FROM "take" WHERE "trialId" = (SELECT "id" FROM "wanted") AND "binnedAtMs" IS NULL AND "status" <> 'skipped') AS "planned",
-  (SELECT COUNT(*) FROM "take" WHERE "trialId" = (SELECT "id" FROM "wanted") AND "binnedAtMs" IS NULL AND "status" = 'done') AS "done",
-  (SELECT COUNT(*) FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = (SELECT "id" FROM "wanted") AND f."binnedAtMs" IS NULL) AS "recordings",
-  (SELECT COUNT(*) FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = (SELECT "id" FROM "wanted") AND f."binnedAtMs" IS NULL AND f."state" = 'done') AS "measured",
-  (SELECT COUNT(*) FROM "audio_file" WHERE "trialId" = (SELECT "id" FROM "wanted") AND "binnedAtMs" IS NULL AND "state" IN ('queued', 'measuring')) AS "measuring",
-  (SELECT COUNT(*) FROM "listener" l JOIN "round" s ON s."id" = l."roundId"
-    WHERE s."trialId" = (SELECT "id" FROM "wanted") AND s."binnedAtMs" IS NULL AND l."binnedAtMs" IS NULL AND l."finishedAtMs" IS NOT NULL) AS "listeners"`;
+type Counts = Omit<TrialProgress, 'verdictOpened'>;
 
-/** How far each stage of a trial is. */
-export async function trialProgress(store: Store, trial: Pick<TrialRow, 'id' | 'verdictOpenedAtMs'>): Promise<TrialProgress> {
-  const [counts] = (await store.dataSource.query(COUNTS, [trial.id])) as Omit<TrialProgress, 'verdictOpened'>[];
-  return { ...(counts as Omit<TrialProgress, 'verdictOpened'>), verdictOpened: trial.verdictOpenedAtMs !== null };
+const count = (name: keyof Counts, from: string) => `SELECT "trialId", '${name}' AS "what", COUNT(*) AS "count" FROM ${from} GROUP BY "trialId"`;
+const RECORDED = '(SELECT r."trialId", f."state" FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE f."binnedAtMs" IS NULL)';
+
+/** How far the stages of trials are, for all of them in one query. */
+const COUNTS = [
+  count('criteria', '"criterion" WHERE "binnedAtMs" IS NULL'),
+  count('candidates', '"chain" WHERE "binnedAtMs" IS NULL AND "candidate" = 1'),
+  count('planned', `"take" WHERE "binnedAtMs" IS NULL AND "status" <> 'skipped'`),
+  count('done', `"take" WHERE "binnedAtMs" IS NULL AND "status" = 'done'`),
+  count('recordings', RECORDED),
+  count('measured', `${RECORDED} WHERE "state" = 'done'`),
+  count('measuring', `"audio_file" WHERE "binnedAtMs" IS NULL AND "state" IN ('queued', 'measuring')`),
+  count(
+    'listeners',
+    `(SELECT s."trialId" FROM "listener" l JOIN "round" s ON s."id" = l."roundId" WHERE s."binnedAtMs" IS NULL AND l."binnedAtMs" IS NULL AND l."finishedAtMs" IS NOT NULL)`,
+  ),
+].join(' UNION ALL ');
+
+const NOTHING: Counts = { criteria: 0, candidates: 0, planned: 0, done: 0, recordings: 0, measured: 0, measuring: 0, listeners: 0 };
+
+/** Counts for the navigation, by trial. */
+export async function trialsProgress(store: Pick<ReadTables, 'query'>, trials: readonly TrialRow[]): Promise<Map<string, TrialProgress>> {
+  const only = trials.length === 1 ? trials[0]?.id : undefined;
+  const sql = `SELECT * FROM (${COUNTS})${only === undefined ? '' : ' WHERE "trialId" = ?'}`;
+  const rows = await store.query<{ trialId: string; what: keyof Counts; count: number }>(sql, only === undefined ? [] : [only]);
+  const counts = new Map<string, Counts>();
+  for (const { trialId, what, count: value } of rows) counts.set(trialId, { ...NOTHING, ...counts.get(trialId), [what]: value });
+  return new Map(trials.map((trial) => [trial.id, { ...NOTHING, ...counts.get(trial.id), verdictOpened: trial.verdictOpenedAtMs !== null }]));
 }

@@ -1,77 +1,95 @@
 import 'reflect-metadata';
+import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { DataSource, type EntityManager, type Repository } from 'typeorm';
-import * as entities from './entities.ts';
-import { First1764000000000 } from './migrations/0001-first.ts';
-import { RoomTone1764100000000 } from './migrations/0002-room-tone.ts';
-import { ItemLevels1764200000000 } from './migrations/0003-item-levels.ts';
-import { FairBefore1764300000000 } from './migrations/0004-fair-before.ts';
+import { DataSource, type EntityManager } from 'typeorm';
+import { copyBefore } from './backups.ts';
+import { MIGRATIONS } from './migrations/migrations.ts';
+import { ENTITIES, type RecordName, type Row } from './records.ts';
+import type { ReadTable, Table } from './table.ts';
 
-/** Migrations in the order in which they are run. */
-export const MIGRATIONS = [First1764000000000, RoomTone1764100000000, ItemLevels1764200000000, FairBefore1764300000000];
+/** All tables inside a write. */
+export type Tables = { [Name in RecordName]: Table<Row<Name>> } & {
+  /** A statement of its own, for what the mapper does slowly. */
+  query<Result>(sql: string, values?: unknown[]): Promise<Result[]>;
+};
 
-const repositories = (from: EntityManager) => ({
-  trials: from.getRepository(entities.TrialEntity),
-  expectations: from.getRepository(entities.ExpectationEntity),
-  preflight: from.getRepository(entities.PreflightEntity),
-  photos: from.getRepository(entities.PhotoEntity),
-  criteria: from.getRepository(entities.CriterionEntity),
-  marks: from.getRepository(entities.MarkEntity),
-  items: from.getRepository(entities.ItemEntity),
-  chains: from.getRepository(entities.ChainEntity),
-  stations: from.getRepository(entities.StationEntity),
-  scripts: from.getRepository(entities.ScriptEntity),
-  plans: from.getRepository(entities.PlanEntity),
-  takes: from.getRepository(entities.TakeEntity),
-  logLines: from.getRepository(entities.LogLineEntity),
-  files: from.getRepository(entities.AudioFileEntity),
-  recordings: from.getRepository(entities.RecordingEntity),
-  rounds: from.getRepository(entities.RoundEntity),
-  listeners: from.getRepository(entities.ListenerEntity),
-  ratings: from.getRepository(entities.RatingEntity),
-});
+/** All tables to read from. */
+export type ReadTables = { [Name in RecordName]: ReadTable<Row<Name>> } & Pick<Tables, 'query'>;
 
-/** All tables of one database, or of one transaction on it. */
-export type Tables = ReturnType<typeof repositories>;
-export type Table<Row extends object> = Repository<Row>;
-
-/** The database: its tables, and transactions on all of them. */
-export interface Store extends Tables {
-  dataSource: DataSource;
-  /** Runs `work` in one transaction; transactions queue up, so that two never share a connection's state. */
-  transaction<Result>(work: (tables: Tables) => Promise<Result>): Promise<Result>;
+/**
+ * The database. Reading and writing have a connection each: what is written in a transaction is seen by
+ * nobody else before it is whole, and a reader never waits for a writer.
+ */
+export interface Store extends ReadTables {
+  /**
+   * Runs `work` in one transaction on the one writing connection. Writes queue up: none ever runs inside
+   * another, and one that fails takes nothing with it but itself.
+   */
+  write<Result>(work: (tables: Tables) => Promise<Result>): Promise<Result>;
   close(): Promise<void>;
 }
 
-/**
- * Opens the database in a data folder and brings its schema up to date. Write-ahead log, foreign keys,
- * and every commit flushed to the disk before it is acknowledged.
- */
-export async function openStore(dataFolder: string): Promise<Store> {
-  const dataSource = new DataSource({
+/** A store with its connections, for checks at the start and in tests. */
+export interface OpenedStore extends Store {
+  writer: DataSource;
+  /** The copy that was made before the schema was brought up to date; null when there was nothing to do. */
+  copiedTo: string | null;
+}
+
+const tablesOf = (from: EntityManager): Tables => ({
+  ...(Object.fromEntries(Object.entries(ENTITIES).map(([name, entity]) => [name, from.getRepository(entity as never)])) as unknown as Tables),
+  query: (sql, values) => from.query(sql, values),
+});
+
+const PRAGMAS = ['journal_mode = WAL', 'synchronous = FULL', 'busy_timeout = 5000'];
+
+function connection(database: string, pragmas: readonly string[]): DataSource {
+  return new DataSource({
     type: 'better-sqlite3',
-    database: join(dataFolder, 'marvet.sqlite'),
-    entities: entities.ENTITIES,
+    database,
+    entities: Object.values(ENTITIES),
     migrations: MIGRATIONS,
-    migrationsRun: true,
-    enableWAL: true,
-    prepareDatabase: (database: { pragma(text: string): void }) => {
-      database.pragma('foreign_keys = ON');
-      database.pragma('synchronous = FULL');
-      database.pragma('busy_timeout = 5000');
+    prepareDatabase: (opened: { pragma(text: string): void }) => {
+      for (const pragma of [...PRAGMAS, ...pragmas]) opened.pragma(pragma);
     },
   });
-  await dataSource.initialize();
+}
+
+/**
+ * Opens the database in a data folder and brings its schema up to date; before that it is copied.
+ * Write-ahead log, foreign keys, and every commit flushed to the disk before it is acknowledged.
+ */
+export async function openStore(dataFolder: string): Promise<OpenedStore> {
+  const database = join(dataFolder, 'marvet.sqlite');
+  const isNew = !existsSync(database);
+  // While the schema changes, tables are rebuilt under their names; the references are checked after it.
+  const writer = await connection(database, []).initialize();
+  // The driver turns references on whenever it connects.
+  await writer.query('PRAGMA foreign_keys = OFF');
+  const pending = await writer.showMigrations();
+  const copiedTo = pending && !isNew ? await copyBefore(writer, dataFolder) : null;
+  if (pending) {
+    await writer.runMigrations({ transaction: 'each' });
+    const broken: unknown[] = await writer.query('PRAGMA foreign_key_check');
+    if (broken.length > 0) throw new Error(`${broken.length} rows refer to what is not there after the change of schema${copiedTo ? `; the copy before it is ${copiedTo}` : ''}`);
+  }
+  await writer.query('PRAGMA foreign_keys = ON');
+  const reader = await connection(database, ['query_only = ON']).initialize();
   let last: Promise<unknown> = Promise.resolve();
   return {
-    ...repositories(dataSource.manager),
-    dataSource,
-    transaction(work) {
-      const next = last.then(() => dataSource.transaction((manager) => work(repositories(manager))));
+    ...tablesOf(reader.manager),
+    writer,
+    copiedTo,
+    write(work) {
+      const next = last.then(() => writer.transaction((manager) => work(tablesOf(manager))));
       // The queue goes on after a failure; whoever asked for the work sees it.
       last = next.catch(() => undefined);
       return next;
     },
-    close: () => dataSource.destroy(),
+    async close() {
+      await last;
+      await reader.destroy();
+      await writer.destroy();
+    },
   };
 }

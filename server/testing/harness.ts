@@ -6,7 +6,7 @@ import type { Trial } from '@marvet/core/domain/trial';
 import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
 import type { Services } from '../api/services.ts';
 import { buildApp } from '../app.ts';
-import { openServices } from '../start.ts';
+import { closeServices, openServices } from '../start.ts';
 
 /** The server without a network, on a data folder of its own. */
 export interface Harness {
@@ -18,9 +18,10 @@ export interface Harness {
   close(): Promise<void>;
 }
 
-export async function openHarness(): Promise<Harness> {
+/** @param workerEntry what worker threads run, where a test has one of its own */
+export async function openHarness(workerEntry?: URL): Promise<Harness> {
   const folder = await mkdtemp(join(tmpdir(), 'marvet-api-'));
-  const services = await openServices(folder);
+  const services = await openServices(folder, workerEntry);
   const app = buildApp(services, 'test', null);
   const call: Harness['call'] = async (method, path, body, headers = {}) => {
     const response = await app.request(`http://127.0.0.1/api${path}`, {
@@ -45,9 +46,7 @@ export async function openHarness(): Promise<Harness> {
       return { status: response.status, body: (await response.json()) as never };
     },
     async close() {
-      await services.measuring.idle();
-      await services.pool.close();
-      await services.store.close();
+      await closeServices(services);
       await rm(folder, { recursive: true, force: true });
     },
   };

@@ -1,14 +1,11 @@
 import type { Trial } from '@marvet/core/domain/trial';
-import { Keyboard, Moon, Sun, Trash2 } from 'lucide-react';
+import { Trash2 } from 'lucide-react';
 import { Suspense } from 'react';
-import Button from 'react-bootstrap/Button';
 import { Link, NavLink, Outlet, useLocation, useMatches } from 'react-router';
-import { themeChosen } from '../data/look.ts';
-import { useAppDispatch, useAppSelector } from '../data/store.ts';
 import { useTrialId } from '../data/trialData.ts';
 import { useTrialQuery } from '../data/trials.ts';
 import { useTrialEvents } from '../data/useTrialEvents.ts';
-import { useOpenKeys } from '../parts/keys.tsx';
+import { RailFoot } from '../parts/RailFoot.tsx';
 import { Empty, Loaded } from '../parts/states.tsx';
 import { TrayBar } from './TrayBar.tsx';
 
@@ -130,30 +127,11 @@ function Rail({ trial }: { trial: Trial | undefined }) {
           </li>
         ))}
       </ul>
-      <RailFoot trialLinks />
-    </nav>
-  );
-}
-
-/** Theme, keys, and for a trial its bin. */
-export function RailFoot({ trialLinks = false }: { trialLinks?: boolean }) {
-  const dispatch = useAppDispatch();
-  const theme = useAppSelector((state) => state.look.theme);
-  const openKeys = useOpenKeys();
-  const other = theme === 'daylight' ? 'dusk' : 'daylight';
-  return (
-    <div className="rail-foot">
-      <Button size="sm" variant="plain" onClick={() => dispatch(themeChosen(other))} title={`Change to ${other}`}>
-        {theme === 'daylight' ? <Moon size={15} aria-hidden /> : <Sun size={15} aria-hidden />} {other === 'dusk' ? 'Dusk' : 'Daylight'}
-      </Button>
-      <Button size="sm" variant="plain" onClick={openKeys} title="Keys of this screen">
-        <Keyboard size={15} aria-hidden /> Keys
-      </Button>
-      {trialLinks && (
+      <RailFoot>
         <Link className="btn btn-sm btn-plain" to="bin" title="What was deleted from this trial">
           <Trash2 size={15} aria-hidden /> Bin
         </Link>
-      )}
-    </div>
+      </RailFoot>
+    </nav>
   );
 }

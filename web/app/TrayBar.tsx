@@ -1,6 +1,6 @@
-import { FACTOR_KINDS, type FactorKind } from '@marvet/core/domain/factor';
+import { FACTOR_KINDS, type FactorKind, type WithinKind } from '@marvet/core/domain/factor';
 import { isSpoiled, slateLabel } from '@marvet/core/domain/take';
-import { type Comparison, compareTakes, type Difference, nearestFair } from '@marvet/core/fair/compare';
+import { compareTakes, nearestFair } from '@marvet/core/fair/compare';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
@@ -12,6 +12,7 @@ import { picked, replaced, type TrayEntry, underTestChosen } from '../data/tray.
 import { comparedOf, type TrialWords, useTakesById, useTrialWords } from '../data/trialData.ts';
 import { useRecordingsQuery, useTakesQuery } from '../data/work.ts';
 import { BlindMark, TapeMark } from '../parts/TapeMark.tsx';
+import { traySentence } from './traySentence.ts';
 
 const NOTHING: TrayEntry[] = [];
 
@@ -23,21 +24,26 @@ export function TrayBar({ trialId }: { trialId: string }) {
   const takes = useTakesById(trialId);
   const underTest = useAppSelector((state) => state.tray.underTest);
   const all = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
-  const entries = useMemo(() => all.filter((entry) => takes.get(entry.takeId)?.candidateIds.includes(entry.candidateId)), [all, takes]);
+  const entries = useMemo(() => all.filter((entry) => takes.get(entry.takeId)?.setups.some((setup) => setup.id === entry.setupId)), [all, takes]);
   const { data: recordings } = useRecordingsQuery(trialId, { skip: entries.length === 0 });
-  const recorded = entries.flatMap((entry) => recordings?.find((each) => each.takeId === entry.takeId && each.candidateId === entry.candidateId) ?? []);
-  const testable = FACTOR_KINDS.filter((kind) => kind === 'candidate' || [...takes.values()].some((take) => take.condition[kind] !== undefined));
+  const recorded = entries.flatMap((entry) => recordings?.find((each) => each.takeId === entry.takeId && each.setupId === entry.setupId) ?? []);
+  const testable = FACTOR_KINDS.filter(
+    (kind) =>
+      kind === 'candidate' || [...takes.values()].some((take) => take.condition[kind] !== undefined || take.setups.some((setup) => setup.levels[kind as WithinKind] !== undefined)),
+  );
   if (entries.length === 0) return null;
   return (
     <section className="tray no-print" aria-label="Tray">
       <div className="tray-takes">
         {entries.map((entry) => {
           const take = takes.get(entry.takeId)!;
-          const chain = words.chains.get(entry.candidateId);
+          const setup = take.setups.find((each) => each.id === entry.setupId)!;
+          const chain = words.chains.get(setup.candidateId);
+          const condition = [words.setup(setup), words.condition(take)].filter(Boolean).join(', ');
           return (
-            <span className="tray-take" key={entry.takeId + entry.candidateId}>
+            <span className="tray-take" key={setup.id}>
               {chain && <TapeMark tape={chain.tape} name={chain.name} />}
-              <b className="mono">{slateLabel(take)}</b> <span title={words.condition(take)}>{words.condition(take)}</span>
+              <b className="mono">{slateLabel(take)}</b> <span title={condition}>{condition}</span>
               <Button
                 variant="plain"
                 className="icon"
@@ -81,62 +87,55 @@ function TraySays({ trialId, entries, underTest, words }: { trialId: string; ent
   const dispatch = useAppDispatch();
   const takes = useTakesById(trialId);
   const { data: allTakes } = useTakesQuery(trialId);
-  const compared = useMemo(() => entries.map((entry) => comparedOf(takes.get(entry.takeId)!, entry.candidateId)), [entries, takes]);
+  const compared = useMemo(
+    () =>
+      entries.map((entry) => {
+        const take = takes.get(entry.takeId)!;
+        return comparedOf(take, take.setups.find((setup) => setup.id === entry.setupId)!);
+      }),
+    [entries, takes],
+  );
   const comparison = useMemo(() => compareTakes(compared, underTest), [compared, underTest]);
+  const isFair = comparison.fairness === 'fair';
   const fair = useMemo(() => {
-    if (comparison.fair || compared.length < 2) return null;
+    if (isFair || compared.length < 2) return null;
     const usable = (allTakes ?? []).filter((take) => take.status === 'done' && !isSpoiled(take));
     return nearestFair(
       compared,
-      usable.flatMap((take) => take.candidateIds.map((id) => comparedOf(take, id))),
+      usable.flatMap((take) => take.setups.map((setup) => comparedOf(take, setup))),
       underTest,
     );
-  }, [comparison, compared, allTakes, underTest]);
+  }, [isFair, compared, allTakes, underTest]);
   if (entries.length < 2) return <span className="tray-says soft">Pick up another take to see what differs.</span>;
-  if (comparison.fair) {
+  const slate = (takeId: string | undefined) => slateLabel(takes.get(takeId ?? '') ?? { slate: 0, pass: 1 });
+  const { answer, why } = traySentence(comparison, underTest, {
+    label: words.label,
+    letters: (id) => words.chains.get(id)?.tape.letters ?? '??',
+    slate: (place) => slate(compared[place]?.takeId),
+  });
+  if (isFair) {
     return (
       <span className="tray-says" role="status">
-        <b>Fair.</b> {fairText(comparison, underTest)}
+        <b>{answer}</b> {why}
       </span>
     );
   }
-  const spoiling = comparison.differences.filter((difference) => difference.spoils);
-  const swap = fair?.filter((take) => !compared.includes(take)).map((take) => slateLabel(takes.get(take.takeId) ?? { slate: 0, pass: 1 }));
+  const swap = fair?.filter((setup) => !compared.includes(setup)).map((setup) => slate(setup.takeId));
   return (
     <div className="tray-says caution" role="status">
       <span className="grow">
-        <strong>
-          Not fair: {spoiling.map((difference) => difference.what).join(', ')} {spoiling.length === 1 ? 'differs' : 'differ'}.
-        </strong>{' '}
-        {spoiling
-          .slice(0, 2)
-          .map((difference) => valuesText(difference, words))
-          .join('; ')}
-        . {!fair && 'There is no fair pair among the takes.'}
+        <strong>{answer}</strong> {why} {!fair && 'There is no fair pair among the takes.'}
       </span>
       {fair && (
         <Button
           size="sm"
           variant="outline"
           className="text-nowrap"
-          onClick={() => dispatch(replaced({ trialId, entries: fair.map(({ takeId, candidateId }) => ({ takeId, candidateId })) }))}
+          onClick={() => dispatch(replaced({ trialId, entries: fair.map(({ takeId, setupId }) => ({ takeId, setupId })) }))}
         >
           Use {swap?.join(', ')}
         </Button>
       )}
     </div>
   );
-}
-
-function fairText({ differences }: Comparison, underTest: FactorKind): string {
-  const told = differences.filter((difference) => difference.what !== underTest);
-  const alone = differences.some((difference) => difference.what === underTest) ? `Only the ${underTest} differs` : `The ${underTest} is the same, too`;
-  if (told.length === 0) return `${alone}.`;
-  return `${alone}; ${told.map((difference) => (difference.kind === 'time' ? `takes are ${difference.values[0]}` : `${difference.what} ${difference.values.join(' and ')}, matched in level`)).join('; ')}.`;
-}
-
-function valuesText(difference: Difference, words: TrialWords): string {
-  if (difference.kind !== 'factor') return difference.values.join(' and ');
-  if (difference.what === 'candidate') return difference.values.map((id) => words.chains.get(id)?.tape.letters ?? '??').join(' and ');
-  return [...new Set(difference.values)].map((id) => words.label(difference.what as FactorKind, id)).join(' and ');
 }

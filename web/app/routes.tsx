@@ -14,7 +14,6 @@ const Inside = lazy(() => import('../stages/takes/Inside.tsx'));
 const Pair = lazy(() => import('../stages/takes/Pair.tsx'));
 const Methods = lazy(() => import('../stages/methods/Methods.tsx'));
 const Listen = lazy(() => import('../stages/listen/Listen.tsx'));
-const Blind = lazy(() => import('../stages/listen/Blind.tsx'));
 const Verdict = lazy(() => import('../stages/verdict/Verdict.tsx'));
 const Report = lazy(() => import('../stages/verdict/Report.tsx'));
 const Bin = lazy(() => import('../stages/bin/Bin.tsx'));
@@ -44,7 +43,6 @@ function Lost() {
 export const router = createBrowserRouter([
   { path: '/', element: alone(<Trials />) },
   { path: '/methods', element: alone(<Methods />) },
-  { path: '/listen/:listenerId', element: alone(<Blind />) },
   {
     path: '/trials/:trialId',
     element: <Shell />,

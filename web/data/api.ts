@@ -1,3 +1,4 @@
+import { PAGE_HEADER, RECORD_TAGS } from '@marvet/core/contract/events';
 import { type BaseQueryFn, createApi, type FetchArgs, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 /** An error as the server tells it, or as the page tells it when the server cannot be reached. */
@@ -6,16 +7,21 @@ export interface ApiTrouble {
   code: string;
   message: string;
   fields: Record<string, string>;
+  /** The record as it is, where a change started from an older state of it. */
+  current?: unknown;
 }
 
-const raw = fetchBaseQuery({ baseUrl: '/api' });
+/** Which page this is: it need not be told of its own changes. */
+export const PAGE_ID = crypto.randomUUID();
+
+const raw = fetchBaseQuery({ baseUrl: '/api', headers: { [PAGE_HEADER]: PAGE_ID } });
 
 const query: BaseQueryFn<string | FetchArgs, unknown, ApiTrouble> = async (args, context, extra) => {
   const { data, error } = await raw(args, context, extra);
   if (!error) return { data };
   const told = (error.data as { error?: Partial<ApiTrouble> } | undefined)?.error;
   if (typeof error.status === 'number' && told) {
-    return { error: { status: error.status, code: told.code ?? 'error', message: told.message ?? 'The server refused', fields: told.fields ?? {} } };
+    return { error: { status: error.status, code: told.code ?? 'error', message: told.message ?? 'The server refused', fields: told.fields ?? {}, current: told.current } };
   }
   return { error: { status: 0, code: 'unreachable', message: 'The server cannot be reached. Start it with npm start; what you entered is still here.', fields: {} } };
 };
@@ -24,25 +30,7 @@ const query: BaseQueryFn<string | FetchArgs, unknown, ApiTrouble> = async (args,
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: query,
-  tagTypes: [
-    'Trials',
-    'Criteria',
-    'Marks',
-    'Items',
-    'Chains',
-    'Stations',
-    'Scripts',
-    'Preflight',
-    'Photos',
-    'Plan',
-    'Takes',
-    'Files',
-    'Recordings',
-    'Rounds',
-    'Round',
-    'Verdict',
-    'Bin',
-  ],
+  tagTypes: RECORD_TAGS,
   endpoints: () => ({}),
 });
 

@@ -1,15 +1,6 @@
-import type { VerdictRow } from '@marvet/core/decide/verdict';
-import type { Criterion } from '@marvet/core/domain/criterion';
+import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { BlindRound, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
-
-/** The verdict as the server gives it; rows only once it was opened. */
-export interface VerdictView {
-  open: boolean;
-  criteria: Criterion[];
-  missing: { candidateId: string; name: string; criterionIds: string[] }[];
-  rows: VerdictRow[] | null;
-}
 
 interface InTrial {
   trialId: string;

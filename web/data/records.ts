@@ -1,27 +1,42 @@
-import type { Chain, ChainDraft } from '@marvet/core/domain/chain';
-import type { Criterion, CriterionDraft, Mark, MarkDraft } from '@marvet/core/domain/criterion';
-import type { Item, ItemDraft } from '@marvet/core/domain/item';
+import type { ChainDraft, StoredChain } from '@marvet/core/domain/chain';
+import type { CriterionDraft, Mark, MarkDraft, StoredCriterion } from '@marvet/core/domain/criterion';
+import type { ItemDraft, StoredItem } from '@marvet/core/domain/item';
 import type { Photo, PhotoDraft, PhotoOwner } from '@marvet/core/domain/photo';
+import type { Placement, PlacementDraft } from '@marvet/core/domain/placement';
 import type { PreflightTick } from '@marvet/core/domain/preflight';
-import type { Script, ScriptDraft } from '@marvet/core/domain/script';
+import type { RigRecord, RigRecordDraft } from '@marvet/core/domain/rigRecord';
+import type { ScriptDraft, StoredScript } from '@marvet/core/domain/script';
 import type { StartingPointId } from '@marvet/core/domain/startingPoint';
-import type { Station, StationDraft } from '@marvet/core/domain/station';
+import type { StationDraft, StoredStation } from '@marvet/core/domain/station';
 import { api } from './api.ts';
 
-/** A draft to be saved: with an id it changes that record, without one it makes a new one. */
-interface Saved<Draft> {
+/** A record as it was when a change of it began. */
+export interface Started {
+  id: string;
+  version: number;
+}
+
+/** A draft to be saved: as a change of the record that it started from, or as a new one. */
+export interface Saved<Draft> {
   trialId: string;
-  id: string | null;
+  from: Started | null;
   draft: Draft;
 }
 
 const saving =
   (path: string) =>
-  ({ trialId, id, draft }: Saved<object>) => ({
-    url: `trials/${trialId}/${path}${id ? `/${id}` : ''}`,
-    method: id ? 'PUT' : 'POST',
-    body: draft,
+  ({ trialId, from, draft }: Saved<object>) => ({
+    url: `trials/${trialId}/${path}${from ? `/${from.id}` : ''}`,
+    method: from ? 'PUT' : 'POST',
+    body: from ? { ...draft, version: from.version } : draft,
   });
+
+/** What an import did, and what takes it back. */
+export interface ImportedItems {
+  added: number;
+  addedIds: string[];
+  replaced: { id: string; draft: ItemDraft }[];
+}
 
 /** A deleted thing as the bin knows it. */
 export interface Binned {
@@ -31,7 +46,7 @@ export interface Binned {
   binnedAtMs: number;
 }
 
-const PATHS: Record<string, string> = { criterion: 'criteria', chain: 'chains', station: 'stations', script: 'scripts', take: 'takes', file: 'files', round: 'rounds' };
+const PATHS: Record<string, string> = { criterion: 'criteria', chain: 'chains', station: 'stations', placement: 'placements', rig: 'rigs', script: 'scripts', take: 'takes', file: 'files', round: 'rounds' };
 const preflightApi = api.injectEndpoints({
   endpoints: (build) => ({
     preflight: build.query<PreflightTick[], string>({ query: (trialId) => `trials/${trialId}/preflight`, providesTags: ['Preflight'] }),
@@ -39,7 +54,7 @@ const preflightApi = api.injectEndpoints({
 });
 export const { usePreflightQuery } = preflightApi;
 
-const ALL_OF_TRIAL = ['Trials', 'Criteria', 'Chains', 'Stations', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Rounds', 'Verdict', 'Bin'] as const;
+const ALL_OF_TRIAL = ['Trials', 'Criteria', 'Chains', 'Stations', 'Placements', 'Rigs', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Rounds', 'Verdict', 'Bin'] as const;
 
 export const {
   useCriteriaQuery,
@@ -55,6 +70,10 @@ export const {
   useSaveChainMutation,
   useStationsQuery,
   useSaveStationMutation,
+  usePlacementsQuery,
+  useSavePlacementMutation,
+  useRigsQuery,
+  useSaveRigMutation,
   useScriptsQuery,
   useSaveScriptMutation,
   useTickPreflightMutation,
@@ -63,33 +82,38 @@ export const {
   useBinPhotoMutation,
   useRestorePhotoMutation,
   useImportItemsMutation,
+  useUndoImportMutation,
   useStartFromMutation,
   useBinQuery,
   useBinRecordMutation,
   useRestoreRecordMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
-    criteria: build.query<Criterion[], string>({ query: (trialId) => `trials/${trialId}/criteria`, providesTags: ['Criteria'] }),
-    saveCriterion: build.mutation<Criterion, Saved<CriterionDraft>>({ query: saving('criteria'), invalidatesTags: ['Criteria', 'Trials', 'Verdict'] }),
+    criteria: build.query<StoredCriterion[], string>({ query: (trialId) => `trials/${trialId}/criteria`, providesTags: ['Criteria'] }),
+    saveCriterion: build.mutation<StoredCriterion, Saved<CriterionDraft>>({ query: saving('criteria'), invalidatesTags: ['Criteria', 'Trials', 'Verdict'] }),
     marks: build.query<Mark[], string>({ query: (trialId) => `trials/${trialId}/marks`, providesTags: ['Marks'] }),
     saveMark: build.mutation<Mark, { trialId: string; mark: MarkDraft }>({
       query: ({ trialId, mark }) => ({ url: `trials/${trialId}/marks`, method: 'PUT', body: mark }),
       invalidatesTags: ['Marks', 'Verdict'],
     }),
-    items: build.query<Item[], void>({ query: () => 'items', providesTags: ['Items'] }),
-    saveItem: build.mutation<Item, { id: string | null; draft: ItemDraft }>({
-      query: ({ id, draft }) => ({ url: id ? `items/${id}` : 'items', method: id ? 'PUT' : 'POST', body: draft }),
+    items: build.query<StoredItem[], void>({ query: () => 'items', providesTags: ['Items'] }),
+    saveItem: build.mutation<StoredItem, { from: Started | null; draft: ItemDraft }>({
+      query: ({ from, draft }) => ({ url: from ? `items/${from.id}` : 'items', method: from ? 'PUT' : 'POST', body: from ? { ...draft, version: from.version } : draft }),
       invalidatesTags: ['Items', 'Verdict'],
     }),
     binItem: build.mutation<void, string>({ query: (id) => ({ url: `items/${id}`, method: 'DELETE' }), invalidatesTags: ['Items'] }),
-    binnedItems: build.query<Item[], void>({ query: () => 'restore/items', providesTags: ['Items'] }),
+    binnedItems: build.query<StoredItem[], void>({ query: () => 'restore/items', providesTags: ['Items'] }),
     restoreItem: build.mutation<void, string>({ query: (id) => ({ url: `restore/items/${id}`, method: 'POST' }), invalidatesTags: ['Items'] }),
-    chains: build.query<Chain[], string>({ query: (trialId) => `trials/${trialId}/chains`, providesTags: ['Chains'] }),
-    saveChain: build.mutation<Chain, Saved<ChainDraft>>({ query: saving('chains'), invalidatesTags: ['Chains', 'Trials', 'Plan', 'Verdict'] }),
-    stations: build.query<Station[], string>({ query: (trialId) => `trials/${trialId}/stations`, providesTags: ['Stations'] }),
-    saveStation: build.mutation<Station, Saved<StationDraft>>({ query: saving('stations'), invalidatesTags: ['Stations', 'Plan'] }),
-    scripts: build.query<Script[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
-    saveScript: build.mutation<Script, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
+    chains: build.query<StoredChain[], string>({ query: (trialId) => `trials/${trialId}/chains`, providesTags: ['Chains'] }),
+    saveChain: build.mutation<StoredChain, Saved<ChainDraft>>({ query: saving('chains'), invalidatesTags: ['Chains', 'Trials', 'Plan', 'Verdict'] }),
+    stations: build.query<StoredStation[], string>({ query: (trialId) => `trials/${trialId}/stations`, providesTags: ['Stations'] }),
+    saveStation: build.mutation<StoredStation, Saved<StationDraft>>({ query: saving('stations'), invalidatesTags: ['Stations', 'Plan'] }),
+    placements: build.query<Placement[], string>({ query: (trialId) => `trials/${trialId}/placements`, providesTags: ['Placements'] }),
+    savePlacement: build.mutation<Placement, Saved<PlacementDraft>>({ query: saving('placements'), invalidatesTags: ['Placements'] }),
+    rigs: build.query<RigRecord[], string>({ query: (trialId) => `trials/${trialId}/rigs`, providesTags: ['Rigs'] }),
+    saveRig: build.mutation<RigRecord, Saved<RigRecordDraft>>({ query: saving('rigs'), invalidatesTags: ['Rigs'] }),
+    scripts: build.query<StoredScript[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
+    saveScript: build.mutation<StoredScript, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
     tickPreflight: build.mutation<PreflightTick[], { trialId: string; keys: string[]; ticked: boolean; person: string }>({
       query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/preflight`, method: 'PUT', body }),
       async onQueryStarted({ trialId, keys, ticked, person }, { dispatch, queryFulfilled }) {
@@ -111,10 +135,11 @@ export const {
     }),
     binPhoto: build.mutation<void, string>({ query: (id) => ({ url: `photos/${id}`, method: 'DELETE' }), invalidatesTags: ['Photos'] }),
     restorePhoto: build.mutation<void, string>({ query: (id) => ({ url: `photos/${id}/restore`, method: 'POST' }), invalidatesTags: ['Photos'] }),
-    importItems: build.mutation<{ added: number; replaced: number }, ItemDraft[]>({
+    importItems: build.mutation<ImportedItems, ItemDraft[]>({
       query: (items) => ({ url: 'items/import', method: 'POST', body: { items } }),
       invalidatesTags: ['Items', 'Verdict'],
     }),
+    undoImport: build.mutation<void, Omit<ImportedItems, 'added'>>({ query: (body) => ({ url: 'items/import/undo', method: 'POST', body }), invalidatesTags: ['Items', 'Verdict'] }),
     startFrom: build.mutation<void, { trialId: string; id: StartingPointId }>({
       query: ({ trialId, id }) => ({ url: `trials/${trialId}/starting-point`, method: 'POST', body: { id } }),
       invalidatesTags: [...ALL_OF_TRIAL],

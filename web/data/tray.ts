@@ -1,13 +1,13 @@
 import type { FactorKind } from '@marvet/core/domain/factor';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
-/** One candidate in one take, picked up somewhere. */
+/** One setup of one take, picked up somewhere. */
 export interface TrayEntry {
   takeId: string;
-  candidateId: string;
+  setupId: string;
 }
 
-const same = (a: TrayEntry, b: TrayEntry) => a.takeId === b.takeId && a.candidateId === b.candidateId;
+const same = (a: TrayEntry, b: TrayEntry) => a.takeId === b.takeId && a.setupId === b.setupId;
 const MOST = 8;
 
 /** The tray of each trial, and the factor under test in it. */
@@ -30,5 +30,5 @@ export const tray = createSlice({
 });
 export const { picked, replaced, underTestChosen } = tray.actions;
 
-/** Whether a take's candidate lies in the tray. */
+/** Whether a setup of a take lies in the tray. */
 export const inTray = (entries: readonly TrayEntry[], entry: TrayEntry) => entries.some((each) => same(each, entry));

@@ -1,7 +1,9 @@
+import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
 import { CONDITION_KINDS, type FactorKind } from '@marvet/core/domain/factor';
-import type { Take } from '@marvet/core/domain/take';
+import { setupCondition, type Take, type TakeSetup } from '@marvet/core/domain/take';
 import type { Compared } from '@marvet/core/fair/compare';
+import { newFactor } from '@marvet/core/plan/followRecords';
 import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/levelWords';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
@@ -18,7 +20,10 @@ export function useTrialId(): string {
 /** Words of a trial's plan and candidates, for every view that shows takes. */
 export interface TrialWords {
   chains: Map<string, Chain>;
-  label(kind: FactorKind, levelId: string): string;
+  label(kind: FactorKind, levelId: string | undefined): string;
+  /** What a setup has that others of its take have not; empty where only the candidate differs. */
+  setup(setup: Pick<TakeSetup, 'levels'>): string;
+  kindName(kind: FactorKind): string;
   /** A condition in a few words: what is varied in this plan, most telling first. */
   condition(take: Pick<Take, 'condition'>): string;
 }
@@ -27,25 +32,29 @@ export function useTrialWords(trialId: string): TrialWords {
   const { data: chains } = useChainsQuery(trialId);
   const { data: plan } = usePlanQuery(trialId);
   return useMemo(() => {
-    const factors = plan?.factors ?? [];
-    const label = (kind: FactorKind, levelId: string) => levelLabel(factors, kind, levelId);
+    const names = plan ?? { factors: [], removedLevels: [] };
+    const factors = names.factors;
+    const label = (kind: FactorKind, levelId: string | undefined) => (levelId === undefined ? '' : levelLabel(names, kind, levelId));
     const varied = CONDITION_KINDS.filter((kind) => (factors.find((factor) => factor.kind === kind)?.levels.filter((level) => level.ticked).length ?? 0) > 1);
     const order = TOLD.filter((kind) => varied.includes(kind));
     return {
       chains: new Map((chains ?? []).map((chain) => [chain.id, chain])),
       label,
-      condition: (take) => conditionWords(factors, take.condition, order).join(', '),
+      condition: (take) => conditionWords(names, take.condition, order).join(', '),
+      setup: ({ levels }) => Object.entries(levels).flatMap(([kind, id]) => (id ? [label(kind as FactorKind, id)] : [])).join(', '),
+      kindName: (kind) => factors.find((factor) => factor.kind === kind)?.name ?? newFactor(kind).name,
     };
   }, [chains, plan]);
 }
 
-/** A take's candidate in the form in which takes are compared. */
-export function comparedOf(take: Take, candidateId: string): Compared {
+/** A setup of a take in the form in which setups are compared. */
+export function comparedOf(take: Take, setup: TakeSetup): Compared {
   return {
     takeId: take.id,
-    candidateId,
-    condition: take.condition,
-    gains: take.gains[candidateId] ?? {},
+    setupId: setup.id,
+    candidateId: setup.candidateId,
+    condition: setupCondition(take, setup),
+    gains: take.gains[setup.id] ?? {},
     windMs: take.windMs,
     noiseDba: take.noiseDba,
     controls: take.controls,
@@ -57,4 +66,18 @@ export function comparedOf(take: Take, candidateId: string): Compared {
 export function useTakesById(trialId: string): Map<string, Take> {
   const { data } = useTakesQuery(trialId);
   return useMemo(() => new Map((data ?? []).map((take) => [take.id, take])), [data]);
+}
+
+/** A recording beside what it is a recording of. */
+export interface Placed {
+  take: Take | undefined;
+  setup: TakeSetup | undefined;
+  chain: Chain | undefined;
+}
+
+/** The take, setup and candidate of a recording, as far as it has any. */
+export function placed(recording: Pick<RecordingRow, 'takeId' | 'setupId'>, takes: ReadonlyMap<string, Take>, chains: ReadonlyMap<string, Chain>): Placed {
+  const take = takes.get(recording.takeId ?? '');
+  const setup = take?.setups.find((each) => each.id === recording.setupId);
+  return { take, setup, chain: chains.get(setup?.candidateId ?? '') };
 }

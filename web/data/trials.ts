@@ -21,8 +21,8 @@ export const {
   endpoints: (build) => ({
     trials: build.query<Trial[], void>({ query: () => 'trials', providesTags: ['Trials'] }),
     addTrial: build.mutation<Trial, Partial<TrialDraft> & { name: string }>({ query: (body) => ({ url: 'trials', method: 'POST', body }), invalidatesTags: ['Trials'] }),
-    changeTrial: build.mutation<Trial, { id: string; patch: TrialPatch }>({
-      query: ({ id, patch }) => ({ url: `trials/${id}`, method: 'PATCH', body: patch }),
+    changeTrial: build.mutation<Trial, { id: string; version: number; patch: TrialPatch }>({
+      query: ({ id, version, patch }) => ({ url: `trials/${id}`, method: 'PATCH', body: { ...patch, version } }),
       async onQueryStarted({ id }, { dispatch, queryFulfilled }) {
         const { data } = await queryFulfilled.catch(() => ({ data: null }));
         if (data) dispatch(trialApi.util.updateQueryData('trial', id, () => data));

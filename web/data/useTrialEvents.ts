@@ -1,46 +1,70 @@
+import type { RecordTag, TrialEvent } from '@marvet/core/contract/events';
 import { useEffect, useState } from 'react';
-import { api } from './api.ts';
+import { api, PAGE_ID } from './api.ts';
 import { useAppDispatch } from './store.ts';
+import { workApi } from './work.ts';
 
 const REFRESH_EVERY_MS = 400;
+/** More files than this at once are asked for together. */
+const MOST_ONE_BY_ONE = 12;
+const OF_A_FILE: RecordTag[] = ['Trials', 'Verdict'];
+const ALL: RecordTag[] = ['Files', 'Recordings', 'Takes', 'Plan', 'Criteria', 'Marks', 'Items', 'Chains', 'Stations', 'Scripts', 'Placements', 'Rigs', 'Rounds', 'Trials', 'Verdict', 'Bin'];
 
 /**
- * Listens to a trial's events while it is open: refreshes what changed and gives the progress of files
- * that are being measured, by file id. Many changes at once refresh once.
+ * Listens to a trial's events while it is open: refreshes what changed elsewhere and gives the progress
+ * of files that are being measured, by file id. A measured file brings its own rows, nothing else. After a
+ * break the browser says what it heard last, and hears what it missed.
  */
 export function useTrialEvents(trialId: string): ReadonlyMap<string, number> {
   const dispatch = useAppDispatch();
   const [progress, setProgress] = useState<ReadonlyMap<string, number>>(new Map());
   useEffect(() => {
     const source = new EventSource(`/api/trials/${trialId}/events`);
-    const stale = new Set<'Files' | 'Recordings' | 'Takes' | 'Trials' | 'Verdict' | 'Bin'>();
+    const stale = new Set<RecordTag>();
+    const files = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const refresh = (...tags: ('Files' | 'Recordings' | 'Takes' | 'Trials' | 'Verdict' | 'Bin')[]) => {
-      for (const tag of tags) stale.add(tag);
-      timer ??= setTimeout(() => {
-        timer = undefined;
-        dispatch(api.util.invalidateTags([...stale]));
-        stale.clear();
-      }, REFRESH_EVERY_MS);
+    const flush = async () => {
+      timer = undefined;
+      const changed = [...files];
+      files.clear();
+      if (changed.length > MOST_ONE_BY_ONE) for (const tag of ['Files', 'Recordings'] as const) stale.add(tag);
+      else for (const fileId of changed) await refreshFile(fileId);
+      dispatch(api.util.invalidateTags([...stale]));
+      stale.clear();
     };
-    source.addEventListener('progress', (event) => {
-      const { fileId, share } = JSON.parse(event.data) as { fileId: string; share: number };
-      setProgress((all) => new Map(all).set(fileId, share));
+    const refreshFile = async (fileId: string) => {
+      const answer = await dispatch(workApi.endpoints.file.initiate({ trialId, fileId }, { forceRefetch: true, subscribe: false }));
+      const change = answer.data;
+      if (!change) return void stale.add('Files').add('Recordings');
+      dispatch(workApi.util.updateQueryData('files', trialId, (rows) => replaced(rows, fileId, (row) => row.id, change.file ? [change.file] : [])));
+      dispatch(workApi.util.updateQueryData('recordings', trialId, (rows) => replaced(rows, fileId, (row) => row.fileId, change.recordings)));
+      for (const { id } of change.recordings) dispatch(api.util.invalidateTags([{ type: 'Recordings', id }]));
+    };
+    const refresh = (tags: readonly RecordTag[], fileId?: string) => {
+      for (const tag of tags) stale.add(tag);
+      if (fileId) files.add(fileId);
+      timer ??= setTimeout(() => void flush(), REFRESH_EVERY_MS);
+    };
+    const on = <Type extends TrialEvent['type']>(type: Type, told: (event: Extract<TrialEvent, { type: Type }>) => void) =>
+      source.addEventListener(type, (event) => told(JSON.parse(event.data) as Extract<TrialEvent, { type: Type }>));
+    on('progress', ({ fileId, share }) => setProgress((all) => new Map(all).set(fileId, share)));
+    on('file', ({ fileId }) => {
+      setProgress((all) => new Map([...all].filter(([id]) => id !== fileId)));
+      refresh(OF_A_FILE, fileId);
     });
-    source.addEventListener('file', (event) => {
-      const { fileId } = JSON.parse(event.data) as { fileId: string };
-      setProgress((all) => {
-        const rest = new Map(all);
-        rest.delete(fileId);
-        return rest;
-      });
-      refresh('Files', 'Recordings', 'Trials', 'Verdict');
-    });
-    source.addEventListener('takes', () => refresh('Takes', 'Trials', 'Verdict'));
+    on('records', ({ tags, page }) => page !== PAGE_ID && refresh(tags));
+    on('all', () => refresh(ALL));
     return () => {
       clearTimeout(timer);
       source.close();
     };
   }, [trialId, dispatch]);
   return progress;
+}
+
+/** Rows with those of one file exchanged, each in its place. */
+export function replaced<Row>(rows: readonly Row[], fileId: string, fileOf: (row: Row) => string, own: readonly Row[]): Row[] {
+  const at = rows.findIndex((row) => fileOf(row) === fileId);
+  const others = rows.filter((row) => fileOf(row) !== fileId);
+  return at < 0 ? [...others, ...own] : [...others.slice(0, at), ...own, ...others.slice(at)];
 }

@@ -1,24 +1,11 @@
+import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
 import type { LogLine } from '@marvet/core/domain/logLine';
 import type { Plan, PlanDraft } from '@marvet/core/domain/plan';
-import type { Assignment, AudioFile, MeasureState, RecordingDetail, RoomToneMark } from '@marvet/core/domain/recording';
+import type { Assignment, PerformanceMark, RoomToneMark } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
-import type { MeasureId } from '@marvet/core/measure/catalogue';
+import type { MeasureId } from '@marvet/core/domain/measureId';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { api } from './api.ts';
-
-/** One recording in a table: its place, its file and its figures. */
-export interface RecordingRow {
-  id: string;
-  fileId: string;
-  fileName: string;
-  channelIndex: number;
-  trackName: string | null;
-  takeId: string | null;
-  candidateId: string | null;
-  state: MeasureState;
-  methodVersion: number | null;
-  figures: Partial<Record<MeasureId, number>> | null;
-}
 
 export interface CommitResult {
   takes: number;
@@ -27,34 +14,21 @@ export interface CommitResult {
   dropped: number;
 }
 
-const workApi = api.injectEndpoints({
+const planApi = api.injectEndpoints({
   endpoints: (build) => ({
     plan: build.query<Plan, string>({ query: (trialId) => `trials/${trialId}/plan`, providesTags: ['Plan'] }),
   }),
 });
 
-export const { usePlanQuery } = workApi;
-export const {
-  useSavePlanMutation,
-  useCommitPlanMutation,
-  useTakesQuery,
-  useSendLogMutation,
-  useFilesQuery,
-  useRecordingsQuery,
-  useRecordingQuery,
-  useAssignFileMutation,
-  useCancelMeasuringMutation,
-  useMeasureAgainMutation,
-  useMeasureManyMutation,
-  useMarkRoomToneMutation,
-  usePairQuery,
-} = workApi.injectEndpoints({
+export const { usePlanQuery } = planApi;
+
+export const workApi = planApi.injectEndpoints({
   endpoints: (build) => ({
-    savePlan: build.mutation<Plan, { trialId: string; draft: PlanDraft }>({
-      query: ({ trialId, draft }) => ({ url: `trials/${trialId}/plan`, method: 'PUT', body: draft }),
+    savePlan: build.mutation<Plan, { trialId: string; version: number; draft: PlanDraft }>({
+      query: ({ trialId, version, draft }) => ({ url: `trials/${trialId}/plan`, method: 'PUT', body: { ...draft, version } }),
       async onQueryStarted({ trialId }, { dispatch, queryFulfilled }) {
         const { data } = await queryFulfilled.catch(() => ({ data: null }));
-        if (data) dispatch(workApi.util.updateQueryData('plan', trialId, () => data));
+        if (data) dispatch(planApi.util.updateQueryData('plan', trialId, () => data));
       },
     }),
     commitPlan: build.mutation<CommitResult, string>({
@@ -62,14 +36,19 @@ export const {
       invalidatesTags: ['Plan', 'Takes', 'Trials'],
     }),
     takes: build.query<Take[], string>({ query: (trialId) => `trials/${trialId}/takes`, providesTags: ['Takes'] }),
-    sendLog: build.mutation<{ accepted: string[]; unknown: string[] }, { trialId: string; lines: LogLine[] }>({
+    sendLog: build.mutation<{ accepted: string[]; unknown: string[]; refused: { id: string | null; why: string }[] }, { trialId: string; lines: LogLine[] }>({
       query: ({ trialId, lines }) => ({ url: `trials/${trialId}/log`, method: 'POST', body: { lines } }),
       invalidatesTags: ['Takes', 'Trials', 'Verdict'],
     }),
-    files: build.query<AudioFile[], string>({ query: (trialId) => `trials/${trialId}/files`, providesTags: ['Files'] }),
+    files: build.query<FileRow[], string>({ query: (trialId) => `trials/${trialId}/files`, providesTags: ['Files'] }),
     recordings: build.query<RecordingRow[], string>({ query: (trialId) => `trials/${trialId}/recordings`, providesTags: ['Recordings'] }),
-    recording: build.query<RecordingDetail, { trialId: string; id: string }>({ query: ({ trialId, id }) => `trials/${trialId}/recordings/${id}`, providesTags: ['Recordings'] }),
-    assignFile: build.mutation<AudioFile, { trialId: string; fileId: string; assignment: Assignment }>({
+    file: build.query<FileChange, { trialId: string; fileId: string }>({ query: ({ trialId, fileId }) => `trials/${trialId}/files/${fileId}` }),
+    figure: build.query<FigureOfAll, { trialId: string; measureId: MeasureId }>({
+      query: ({ trialId, measureId }) => `trials/${trialId}/recordings/figure/${measureId}`,
+      providesTags: ['Recordings'],
+    }),
+    recording: build.query<RecordingDetail, { trialId: string; id: string }>({ query: ({ trialId, id }) => `trials/${trialId}/recordings/${id}`, providesTags: (_data, _error, { id }) => ['Recordings', { type: 'Recordings' as const, id }] }),
+    assignFile: build.mutation<void, { trialId: string; fileId: string; assignment: Assignment }>({
       query: ({ trialId, fileId, assignment }) => ({ url: `trials/${trialId}/files/${fileId}/assignment`, method: 'PUT', body: assignment }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict'],
     }),
@@ -85,6 +64,10 @@ export const {
       query: ({ trialId, id, roomTone }) => ({ url: `trials/${trialId}/recordings/${id}/room-tone`, method: 'PUT', body: { roomTone } }),
       invalidatesTags: ['Files', 'Recordings'],
     }),
+    markPerformance: build.mutation<void, { trialId: string; id: string } & PerformanceMark>({
+      query: ({ trialId, id, performance }) => ({ url: `trials/${trialId}/recordings/${id}/performance`, method: 'PUT', body: { performance } }),
+      invalidatesTags: ['Recordings', 'Verdict'],
+    }),
     pair: build.query<ComparedPair, { trialId: string; id: string; other: string }>({
       query: ({ trialId, id, other }) => `trials/${trialId}/recordings/${id}/pair/${other}`,
     }),
@@ -94,3 +77,20 @@ export const {
     }),
   }),
 });
+export const {
+  useSavePlanMutation,
+  useCommitPlanMutation,
+  useTakesQuery,
+  useSendLogMutation,
+  useFilesQuery,
+  useRecordingsQuery,
+  useRecordingQuery,
+  useAssignFileMutation,
+  useCancelMeasuringMutation,
+  useMeasureAgainMutation,
+  useMeasureManyMutation,
+  useMarkRoomToneMutation,
+  useMarkPerformanceMutation,
+  useFigureQuery,
+  usePairQuery,
+} = workApi;

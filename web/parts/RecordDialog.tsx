@@ -2,9 +2,12 @@ import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
+import { ConflictChoice } from './ConflictChoice.tsx';
 import { Trouble } from './states.tsx';
+import type { RecordFormDialog } from './useRecordForm.ts';
+import { changedTo } from './useVersioned.ts';
 
-interface RecordDialogProps {
+interface RecordDialogProps extends Partial<RecordFormDialog> {
   title: string;
   onClose: () => void;
   onSubmit: () => void;
@@ -16,9 +19,18 @@ interface RecordDialogProps {
 }
 
 /** A form in a dialog. What was entered stays until it was saved or given up. */
-export function RecordDialog({ title, onClose, onSubmit, error, saving, size, children, saveLabel = 'Save' }: RecordDialogProps) {
+export function RecordDialog({ title, what = title, onClose, onCancel = onClose, onSubmit, conflict, kept, error, saving, size, children, saveLabel = 'Save' }: RecordDialogProps) {
   return (
-    <Modal show onHide={onClose} aria-labelledby="record-title" backdrop="static" scrollable {...(size ? { size } : {})}>
+    <Modal
+      show
+      onHide={onClose}
+      // Escape during a drag ends the drag, not the dialog.
+      onEscapeKeyDown={(event) => document.body.dataset.dragging && event.preventDefault()}
+      aria-labelledby="record-title"
+      backdrop="static"
+      scrollable
+      {...(size ? { size } : {})}
+    >
       <Form
         noValidate
         className="d-flex flex-column overflow-hidden"
@@ -32,14 +44,25 @@ export function RecordDialog({ title, onClose, onSubmit, error, saving, size, ch
           <Modal.Title id="record-title">{title}</Modal.Title>
         </Modal.Header>
         <Modal.Body className="stack">
+          {kept?.offered && (
+            <div className="caution row-line" role="status">
+              <span className="grow">What you entered here last time was not saved.</span>
+              <Button size="sm" onClick={kept.takeUp}>
+                Take it up again
+              </Button>
+              <Button size="sm" variant="outline" onClick={kept.discard}>
+                Discard it
+              </Button>
+            </div>
+          )}
           {children}
-          <Trouble error={error} />
+          {conflict ? <ConflictChoice conflict={conflict} what={what} /> : !changedTo(error) && <Trouble error={error} />}
         </Modal.Body>
         <Modal.Footer>
-          <Button variant="outline" onClick={onClose}>
+          <Button variant="outline" onClick={onCancel}>
             Cancel
           </Button>
-          <Button type="submit" disabled={saving}>
+          <Button type="submit" disabled={saving || !!conflict}>
             {saveLabel}
           </Button>
         </Modal.Footer>

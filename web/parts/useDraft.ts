@@ -1,36 +1,87 @@
+import { mergeRecords } from '@marvet/core/domain/merge';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { type Conflict, changedTo } from './useVersioned.ts';
+
+/** What a save comes to: the record as it is saved, or why it is not. */
+interface Saved {
+  data?: { version: number };
+  error?: unknown;
+}
 
 /**
  * A record as it is being changed. A change shows at once and the next builds on it, whatever the
  * server answers in between. Only when all are saved and nothing is on its way any more is the record
- * what the server says again; a refused change is then taken back.
+ * what the server says again; a refused change is then taken back. A change that another page overtook
+ * waits until it is said which shall stay.
  * @param fetching whether the record is being asked for; an answer on its way may be older than the last change
- * @param save sends a change
+ * @param save sends a change that started from a version
  */
-export function useDraft<Value extends object>(
+export function useDraft<Value extends { version: number }>(
   saved: Value,
   fetching: boolean,
-  save: (draft: Value, patch: Partial<Value>) => Promise<unknown>,
-): { draft: Value; change: (patch: Partial<Value>) => void } {
+  save: (draft: Value, patch: Partial<Value>, version: number) => Promise<Saved>,
+): { draft: Value; change: (patch: Partial<Value>) => void; conflict: Conflict | null } {
   const [own, setOwn] = useState<Value | null>(null);
   const [unsaved, setUnsaved] = useState(0);
+  const [conflict, setConflict] = useState<Conflict | null>(null);
   const latest = useRef<Value | null>(null);
+  /** What the change under way started from, and all that was changed since. */
+  const base = useRef<{ value: Value; patch: Partial<Value> } | null>(null);
+  const version = useRef(saved.version);
+  const waiting = useRef(false);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  if (own === null && saved.version > version.current) version.current = saved.version;
+
+  const send = useCallback(
+    async (draft: Value, patch: Partial<Value>): Promise<void> => {
+      // While it is open which of two changes stays, nothing more is sent: it is in the draft.
+      if (waiting.current) return;
+      const { data, error } = await save(draft, patch, version.current);
+      if (data) version.current = data.version;
+      const current = changedTo(error) as Value | null;
+      if (!current) return;
+      waiting.current = true;
+      const { value: from, patch: all } = base.current ?? { value: saved, patch };
+      const only = (record: Value) => Object.fromEntries(Object.keys(all).map((key) => [key, record[key as keyof Value]])) as Partial<Value>;
+      const merged = mergeRecords(from, { ...from, ...all }, { ...current, version: from.version });
+      const settle = (patchToSend: Partial<Value> | null) => () => {
+        waiting.current = false;
+        version.current = current.version;
+        base.current = null;
+        setConflict(null);
+        const next = { ...current, ...patchToSend };
+        latest.current = next;
+        setOwn(next);
+        setUnsaved((count) => count + 1);
+        queue.current = queue.current.then(() => (patchToSend ? send(next, patchToSend) : undefined)).finally(() => setUnsaved((count) => count - 1));
+      };
+      setConflict({
+        changes: merged.changes,
+        touching: merged.touching,
+        theirs: settle(null),
+        mine: settle(all),
+        both: merged.touching ? null : settle(only(merged.value)),
+      });
+    },
+    [save, saved],
+  );
   const change = useCallback(
     (patch: Partial<Value>) => {
       const draft = { ...(latest.current ?? saved), ...patch };
+      base.current = { value: base.current?.value ?? saved, patch: { ...base.current?.patch, ...patch } };
       latest.current = draft;
       setOwn(draft);
       setUnsaved((count) => count + 1);
       // One after the other, so that the last change is also the last to arrive.
-      queue.current = queue.current.then(() => save(draft, patch)).finally(() => setUnsaved((count) => count - 1));
+      queue.current = queue.current.then(() => send(draft, patch)).finally(() => setUnsaved((count) => count - 1));
     },
-    [save, saved],
+    [send, saved],
   );
   useEffect(() => {
-    if (own === null || unsaved > 0 || fetching) return;
+    if (own === null || unsaved > 0 || fetching || conflict) return;
     latest.current = null;
+    base.current = null;
     setOwn(null);
-  }, [own, unsaved, fetching]);
-  return { draft: own ?? saved, change };
+  }, [own, unsaved, fetching, conflict]);
+  return { draft: own ?? saved, change, conflict };
 }

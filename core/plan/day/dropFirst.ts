@@ -1,5 +1,7 @@
 import { CONDITION_KINDS } from '../../domain/factor.ts';
+import { candidatesOf } from '../../domain/take.ts';
 import { levelOfTake, type PlannedTake, takeKey } from '../gather.ts';
+import { type ChangeCosts, changeS, changesBetween } from '../order/changeCost.ts';
 
 /** A take that may be dropped, and what goes with it. */
 export interface Droppable {
@@ -11,28 +13,53 @@ export interface Droppable {
   lossComparisons: number;
   /** Comparisons that nothing is left for. */
   lostForGood: number;
+  /** What leaving it out saves: the take, and the changes that go with it. */
+  savedS: number;
+}
+
+/** Time that a day spends, as far as dropping a take changes it. */
+export interface DayTimes extends ChangeCosts {
+  /** A take with its overhead. */
+  takeS(take: PlannedTake): number;
 }
 
 /**
- * Takes in the order in which they may be dropped when the day runs late, the least loss first: a
- * repeat costs nothing, a take whose comparisons others give too costs little, the only pair of a
- * comparison most. Each is ranked as if those before it were dropped already.
+ * Takes in the order in which they may be dropped when the day runs late, the least loss for each minute
+ * saved first: a repeat costs nothing, a take whose comparisons others give too costs little, the only
+ * pair of a comparison most; and one that a long change goes with saves more than its own length. Each
+ * is ranked as if those before it were dropped already.
  */
-export function dropFirst(takes: readonly PlannedTake[], most = 10): Droppable[] {
+export function dropFirst(takes: readonly PlannedTake[], times: DayTimes, most = 10): Droppable[] {
   const left = new Set(takes.keys());
   const dropped: Droppable[] = [];
   while (dropped.length < most && left.size > 1) {
     const links = fairLinks(takes, left);
     let best: Droppable | null = null;
     for (const takeIndex of left) {
-      const loss = lossOf(takeIndex, links);
-      if (best === null || loss.lossComparisons < best.lossComparisons || (loss.lossComparisons === best.lossComparisons && takeIndex > best.takeIndex)) best = loss;
+      const loss = { ...lossOf(takeIndex, links), savedS: savedS(takes, left, takeIndex, times) };
+      if (best === null || isCheaper(loss, best)) best = loss;
     }
     if (!best) break;
     dropped.push(best);
     left.delete(best.takeIndex);
   }
   return dropped;
+}
+
+/** Less is lost for each minute saved; of two that lose nothing the one that saves more, then the later. */
+function isCheaper(a: Droppable, b: Droppable): boolean {
+  const [own, other] = [a, b].map((each) => each.lossComparisons / Math.max(1, each.savedS)) as [number, number];
+  if (own !== other) return own < other;
+  return a.savedS === b.savedS ? a.takeIndex > b.takeIndex : a.savedS > b.savedS;
+}
+
+function savedS(takes: readonly PlannedTake[], left: ReadonlySet<number>, takeIndex: number, times: DayTimes): number {
+  const order = [...left].sort((a, b) => a - b);
+  const at = order.indexOf(takeIndex);
+  const [before, own, after] = [order[at - 1], takeIndex, order[at + 1]].map((index) => (index === undefined ? null : (takes[index] as PlannedTake)));
+  const changeBetween = (from: PlannedTake | null | undefined, to: PlannedTake | null | undefined) =>
+    from && to ? changesBetween(from, to).reduce((sum, kind) => sum + changeS(times, kind, levelOfTake(from, kind), levelOfTake(to, kind)), 0) : 0;
+  return times.takeS(own as PlannedTake) + changeBetween(before, own) + changeBetween(own, after) - changeBetween(before, after);
 }
 
 const LOST = 10;
@@ -61,8 +88,8 @@ function fairLinks(takes: readonly PlannedTake[], left: ReadonlySet<number>): Li
       const take = takes[index] as PlannedTake;
       const key =
         kind === 'candidate'
-          ? takeKey({ ...take, candidateIds: [] })
-          : `${take.candidateIds.join()}|${CONDITION_KINDS.map((each) => (each === kind ? '' : levelOfTake(take, each))).join('|')}`;
+          ? takeKey({ ...take, setups: [] })
+          : `${levelOfTake(take, 'candidate')}|${CONDITION_KINDS.map((each) => (each === kind ? '' : levelOfTake(take, each))).join('|')}`;
       groups.set(key, [...(groups.get(key) ?? []), index]);
     }
     for (const group of groups.values()) {
@@ -75,7 +102,7 @@ function fairLinks(takes: readonly PlannedTake[], left: ReadonlySet<number>): Li
     }
   }
   for (const index of left) {
-    const ids = (takes[index] as PlannedTake).candidateIds;
+    const ids = candidatesOf(takes[index] as PlannedTake);
     ids.forEach((a, at) => {
       for (const b of ids.slice(at + 1)) note(`candidate ${[a, b].sort().join(' ')}`, index);
     });
@@ -83,7 +110,7 @@ function fairLinks(takes: readonly PlannedTake[], left: ReadonlySet<number>): Li
   return { counts, ofTake };
 }
 
-function lossOf(takeIndex: number, { counts, ofTake }: Links): Droppable {
+function lossOf(takeIndex: number, { counts, ofTake }: Links): Omit<Droppable, 'savedS'> {
   let lossComparisons = 0;
   let lostForGood = 0;
   for (const [comparison, own] of ofTake.get(takeIndex) ?? []) {

@@ -1,11 +1,13 @@
 import type { FactorKind } from '../../domain/factor.ts';
 import type { PlanDraft } from '../../domain/plan.ts';
 import type { Station } from '../../domain/station.ts';
+import { candidatesOf } from '../../domain/take.ts';
 import type { PlannedTake } from '../gather.ts';
 import { planTime } from '../time.ts';
-import { sunTimes } from './sun.ts';
+import { isDark, type SunTimes, sunTimes } from './sun.ts';
 
 const MINUTE_MS = 60_000;
+const DAY_MS = 86_400_000;
 
 /** A stretch of the day. */
 export interface DayEntry {
@@ -19,13 +21,20 @@ export interface DayEntry {
   chainIds: string[];
 }
 
+/** Sunrise and sunset at a station. */
+export interface StationSun extends SunTimes {
+  stationId: string;
+}
+
 export interface Day {
   entries: DayEntry[];
   finishesAtMs: number;
-  /** Takes at stations that need daylight which end after sunset or begin before sunrise there. */
+  /** Takes at stations that need daylight which begin or end while the sun is down there. */
   inTheDark: number[];
-  /** Sunset at each station with a position, by station id. */
-  sunsets: { stationId: string; sunriseMs: number | null; sunsetMs: number | null }[];
+  /** Stations of the day that need daylight and have no position: nobody can say whether they will have it. */
+  lightUnknown: string[];
+  /** The sun at each station with a position, a row for each day that the day of work reaches into. */
+  suns: StationSun[];
   /** How much the last take ends after the time at which the day has to be over; 0 when it does not. */
   lateMs: number;
 }
@@ -57,7 +66,7 @@ export function schedule(takes: readonly PlannedTake[], plan: PlanDraft, startsA
     const { changed, changeS, takeS } = times[takeIndex] as (typeof times)[number];
     while (breaks[0] && breaks[0].startsAtMs <= clockMs) add('break', (breaks.shift() as (typeof breaks)[number]).lengthMin * MINUTE_MS, takeIndex);
     const endMs = clockMs + (changeS + takeS) * 1000;
-    const flat = take.candidateIds.filter((id) => {
+    const flat = candidatesOf(take).filter((id) => {
       const hours = context.runningTimeH.get(id);
       return hours !== undefined && endMs - (freshAtMs.get(id) as number) > hours * 60 * MINUTE_MS;
     });
@@ -68,17 +77,26 @@ export function schedule(takes: readonly PlannedTake[], plan: PlanDraft, startsA
     add('change', changeS * 1000, takeIndex, { changed });
     add('take', takeS * 1000, takeIndex);
   });
-  const sunsets = context.stations.flatMap(({ id, latitudeDeg, longitudeDeg }) =>
-    latitudeDeg === null || longitudeDeg === null ? [] : [{ stationId: id, ...sunTimes(startsAtMs, latitudeDeg, longitudeDeg) }],
-  );
-  const lit = new Set(context.stations.filter((station) => station.needsDaylight).map((station) => station.id));
+  const visited = new Set(takes.map((take) => take.condition.station));
+  const suns: StationSun[] = [];
+  const lightUnknown: string[] = [];
+  const positions = new Map<string, [latitudeDeg: number, longitudeDeg: number]>();
+  for (const { id, needsDaylight, latitudeDeg, longitudeDeg } of context.stations) {
+    if (latitudeDeg === null || longitudeDeg === null) {
+      if (needsDaylight && visited.has(id)) lightUnknown.push(id);
+      continue;
+    }
+    if (needsDaylight) positions.set(id, [latitudeDeg, longitudeDeg]);
+    for (let dayMs = startsAtMs; dayMs === startsAtMs || dayMs < clockMs + DAY_MS / 2; dayMs += DAY_MS) {
+      const sun = sunTimes(dayMs, latitudeDeg, longitudeDeg);
+      // Of the days after the first only what lies before the end matters.
+      if (dayMs === startsAtMs || (sun.sunriseMs !== null && sun.sunriseMs < clockMs)) suns.push({ stationId: id, ...sun });
+    }
+  }
   const inTheDark = entries.flatMap((entry) => {
-    const stationId = takes[entry.takeIndex]?.condition.station ?? '';
-    const sun = sunsets.find((each) => each.stationId === stationId);
-    if (entry.kind !== 'take' || !sun || !lit.has(stationId)) return [];
-    const early = sun.sunriseMs !== null && entry.startsAtMs < sun.sunriseMs;
-    return early || (sun.sunsetMs !== null && entry.endsAtMs > sun.sunsetMs) ? [entry.takeIndex] : [];
+    const position = entry.kind === 'take' ? positions.get(takes[entry.takeIndex]?.condition.station ?? '') : undefined;
+    return position && [entry.startsAtMs, entry.endsAtMs].some((atMs) => isDark(atMs, ...position)) ? [entry.takeIndex] : [];
   });
   const lateMs = plan.day.endsAtMs === null ? 0 : Math.max(0, clockMs - plan.day.endsAtMs);
-  return { entries, finishesAtMs: clockMs, inTheDark, sunsets, lateMs };
+  return { entries, finishesAtMs: clockMs, inTheDark, lightUnknown, suns, lateMs };
 }

@@ -16,6 +16,8 @@ export interface FactorConclusion {
 export interface InteractionConclusion {
   kinds: [FactorKind, FactorKind];
   told: boolean;
+  /** Effects that these setups cannot keep apart from it: what is seen of the one can be the other. */
+  aliasedWith: Effect[];
 }
 
 export interface Conclusions {
@@ -35,10 +37,25 @@ export function conclusions(setups: readonly Setup[]): Conclusions {
   const interactions = varied.flatMap((first, index) =>
     varied.slice(index + 1).map((second): InteractionConclusion => {
       const effect: Effect = [first, second];
-      return { kinds: [first, second], told: isEstimable(setups, [...mains, effect], effect) };
+      return { kinds: [first, second], told: isEstimable(setups, [...mains, effect], effect), aliasedWith: [] };
     }),
   );
+  const effects = interactions.map(({ kinds }): Effect => kinds);
+  if (effects.length <= MOST_TO_ALIAS) interactions.forEach((each, at) => each.aliasedWith.push(...aliases(setups, mains, effects, effects[at] as Effect)));
   return { factors, interactions };
+}
+
+/** Beyond so many two-way effects their aliases are a list that nobody reads, and long to work out. */
+const MOST_TO_ALIAS = 15;
+
+/** Effects that are lost as soon as this one is taken into the model beside them, or it beside them. */
+function aliases(setups: readonly Setup[], mains: readonly Effect[], pairs: readonly Effect[], effect: Effect): Effect[] {
+  const own = mains.filter((main) => effect.some((kind) => main[0] === kind));
+  const blurredMains = mains.filter((main) => !own.includes(main) && isEstimable(setups, [...own, main], main) && !isEstimable(setups, [...own, main, effect], main));
+  const model = [...mains, effect];
+  if (!isEstimable(setups, model, effect)) return blurredMains;
+  const blurredPairs = pairs.filter((pair) => pair !== effect && isEstimable(setups, [...mains, pair], pair) && !isEstimable(setups, [...model, pair], effect));
+  return [...blurredMains, ...blurredPairs];
 }
 
 function pairsAlong(setups: readonly Setup[], varied: readonly FactorKind[], kind: FactorKind): Pick<FactorConclusion, 'fairPairs' | 'unpaired'> {

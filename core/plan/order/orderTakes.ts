@@ -1,9 +1,10 @@
 import type { FactorKind } from '../../domain/factor.ts';
 import type { OrderRules } from '../../domain/plan.ts';
-import { levelOfTake, type PlannedTake, takeKey } from '../gather.ts';
+import { levelOfTake, type PlannedTake } from '../gather.ts';
 import { orderBoundS } from './bound.ts';
 import { type ChangeCosts, costTable, pathCostS } from './changeCost.ts';
 import { EXACT_UP_TO, exactOrder } from './exact.ts';
+import { pinnedPlaces, withPinned } from './pins.ts';
 import { type SearchProgress, searchOrder } from './search.ts';
 
 /** What an order has to keep to, besides being quick. */
@@ -41,11 +42,11 @@ export function orderTakes(takes: readonly PlannedTake[], wishes: OrderWishes, o
     const tell: SearchProgress = (share) => onProgress((index + share) / blocks.length);
     ordered.push(...(wishes.order.counterbalanced ? counterbalanced(block, costs) : quickest(block, costs, ordered.at(-1) ?? null, tell)));
   });
-  for (const [take, position] of [...pinned].sort((a, b) => a[1] - b[1])) ordered.splice(Math.min(position, ordered.length), 0, take);
+  const placed = withPinned(ordered, pinned);
   const place = new Map(takes.map((take, index) => [take, index]));
-  const path = ordered.map((take) => place.get(take) as number);
+  const path = placed.map((take) => place.get(take) as number);
   const exact = takes.length <= EXACT_UP_TO && pinned.size === 0 && blocks.length === 1 && !wishes.order.counterbalanced;
-  return { takes: ordered, costS: pathCostS(table, path), boundS: orderBoundS(table), exact };
+  return { takes: placed, costS: pathCostS(table, path), boundS: orderBoundS(table), exact };
 }
 
 /** Dearer than all other changes of a day, so that no order leaves a station to come back. */
@@ -56,17 +57,6 @@ function stationsInOneVisit(costs: ChangeCosts): ChangeCosts {
     changeTimesS: { ...costs.changeTimesS, station: costs.changeTimesS.station + AWAY_S },
     changeExceptions: costs.changeExceptions.map((each) => (each.kind === 'station' ? { ...each, seconds: each.seconds + AWAY_S } : each)),
   };
-}
-
-function pinnedPlaces(takes: readonly PlannedTake[], rules: OrderRules): Map<PlannedTake, number> {
-  const places = new Map<string, number[]>();
-  for (const { key, position } of rules.pinned) places.set(key, [...(places.get(key) ?? []), position]);
-  const pinned = new Map<PlannedTake, number>();
-  for (const take of takes) {
-    const position = places.get(takeKey(take))?.shift();
-    if (position !== undefined) pinned.set(take, position);
-  }
-  return pinned;
 }
 
 function daylightBlocks(takes: readonly PlannedTake[], { daylightStationIds, beforeSunrise }: OrderWishes): PlannedTake[][] {

@@ -1,15 +1,17 @@
+import { kitGains } from '@marvet/core/chain/kitGains';
 import { preflightChecks } from '@marvet/core/chain/preflight';
 import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
 import type { Chain } from '@marvet/core/domain/chain';
 import { newId } from '@marvet/core/domain/identity';
 import type { Take } from '@marvet/core/domain/take';
 import { planTime } from '@marvet/core/plan/time';
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useChainsQuery, useItemsQuery, usePreflightQuery, useScriptsQuery, useStationsQuery } from '../../data/records.ts';
 import { useTrialId } from '../../data/trialData.ts';
 import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
+import { currentTake, nextTake } from './currentTake.ts';
 import { Runner } from './Runner.tsx';
 import { Slates } from './Slates.tsx';
 import { useFieldLog } from './useFieldLog.ts';
@@ -28,6 +30,11 @@ export default function Field() {
   const [search, changeAddress] = useAddress();
   const current = useMemo(() => currentTake(log.takes, search.get('take')), [log.takes, search]);
   const go = (take: Take | undefined) => take && changeAddress({ take: take.id });
+  // A take that rolls stays in sight once it is stopped, wherever one has been meanwhile.
+  const rolling = current?.status === 'rolling' ? current.id : null;
+  useEffect(() => {
+    if (rolling !== null && search.get('take') !== rolling) changeAddress({ take: rolling });
+  }, [rolling, search, changeAddress]);
   return (
     <Loaded of={[takesQuery, stations, scripts, chains, items, plan, preflight]}>
       {() => {
@@ -35,11 +42,17 @@ export default function Field() {
         const at = log.takes.indexOf(current);
         const byId = new Map(items.data!.map((item) => [item.id, item]));
         const station = stations.data!.find((each) => each.id === current.condition.station);
-        const inTake = chains.data!.filter((chain) => current.candidateIds.includes(chain.id));
+        const inTake = chains.data!.filter((chain) => current.setups.some((setup) => setup.candidateId === chain.id));
         const ticked = new Set(preflight.data!.map((tick) => tick.key));
         const planMin = planTime(log.takes, plan.data!, (id) => scripts.data!.find((script) => script.id === id)?.lengthS ?? 10).totalS / 60;
         const uncheckedOf = (chosen: Chain[]) => preflightChecks(chosen, byId, planMin).filter((check) => !ticked.has(check.key));
-        const next = log.takes.slice(at + 1).find((take) => take.status === 'planned') ?? log.takes.find((take) => take.status === 'planned' && take.id !== current.id);
+        const next = nextTake(log.takes, current);
+        const gains = Object.fromEntries(
+          current.setups.flatMap((setup) => {
+            const chain = chains.data!.find((each) => each.id === setup.candidateId);
+            return chain ? [[setup.id, kitGains(chain, byId)]] : [];
+          }),
+        );
         return (
           <div className="field">
             <Runner
@@ -50,9 +63,10 @@ export default function Field() {
               script={scripts.data!.find((each) => each.id === current.condition.script)}
               cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
               controls={plan.data!.controls}
+              gains={gains}
               unchecked={uncheckedOf(inTake)}
               log={log}
-              onStart={() => go(current)}
+              onHold={() => go(current)}
               onNext={() => go(next)}
               onStep={(step) => go(log.takes[at + step])}
               onRedo={() => {
@@ -66,9 +80,4 @@ export default function Field() {
       }}
     </Loaded>
   );
-}
-
-/** The take of the address; else the one that is rolling; else the first that is still planned; else the last. */
-function currentTake(takes: readonly Take[], wanted: string | null): Take | undefined {
-  return takes.find((take) => take.id === wanted) ?? takes.find((take) => take.status === 'rolling') ?? takes.find((take) => take.status === 'planned') ?? takes.at(-1);
 }

@@ -1,11 +1,13 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import { GAIN_STAGES, type Take } from '@marvet/core/domain/take';
+import { GAIN_STAGES, type Gains, type Take } from '@marvet/core/domain/take';
+import { useTrialWords } from '../../data/trialData.ts';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
 /** Wind, noise and the gains of every stage, as read on the day. */
-export function FieldReadings({ take, chains, write }: { take: Take; chains: Chain[]; write: FieldState['write'] }) {
+export function FieldReadings({ take, chains, kit, write }: { take: Take; chains: Chain[]; kit: Record<string, Gains>; write: FieldState['write'] }) {
+  const words = useTrialWords(take.trialId);
   // The other reading is taken from the log as it stands when the line is written, not as it was last drawn.
   const conditions = (change: { windMs?: number | null; noiseDba?: number | null }) =>
     void write((takes) => {
@@ -29,27 +31,34 @@ export function FieldReadings({ take, chains, write }: { take: Take; chains: Cha
           </tr>
         </thead>
         <tbody>
-          {chains.map((chain) => (
-            <tr key={chain.id}>
-              <td>
-                <TapeMark tape={chain.tape} name={chain.name} />
-              </td>
-              {GAIN_STAGES.map((stage) => (
-                <td key={stage}>
-                  <KeptNumber
-                    label={`${chain.name}, ${stage} gain, dB`}
-                    hideLabel
-                    min={-60}
-                    max={90}
-                    value={take.gains[chain.id]?.[stage] ?? null}
-                    onKeep={(gainDb) => void write({ kind: 'gain', takeId: take.id, chainId: chain.id, stage, gainDb })}
-                  />
+          {take.setups.map((setup) => {
+            const chain = chains.find((each) => each.id === setup.candidateId);
+            if (!chain) return null;
+            const name = [chain.name, words.setup(setup)].filter(Boolean).join(', ');
+            return (
+              <tr key={setup.id}>
+                <td>
+                  <TapeMark tape={chain.tape} name={name} />
                 </td>
-              ))}
-            </tr>
-          ))}
+                {GAIN_STAGES.map((stage) => (
+                  <td key={stage}>
+                    <KeptNumber
+                      label={`${name}, ${stage} gain, dB`}
+                      hideLabel
+                      min={-60}
+                      max={90}
+                      placeholder={kit[setup.id]?.[stage] === undefined ? '' : `${kit[setup.id]?.[stage]} set`}
+                      value={take.gains[setup.id]?.[stage] ?? null}
+                      onKeep={(gainDb) => void write({ kind: 'gain', takeId: take.id, setupId: setup.id, stage, gainDb })}
+                    />
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
         </tbody>
       </table>
+      <p className="small soft mb-0">What Kit has set is noted with the start, unless another gain stands here.</p>
     </details>
   );
 }

@@ -4,10 +4,9 @@ import type { Chain } from '@marvet/core/domain/chain';
 import { EXTRA_KINDS } from '@marvet/core/domain/factor';
 import type { Control } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
-import { slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
-import { newFactor } from '@marvet/core/plan/followRecords';
+import { COUNTED_FLAGS, type Gains, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
 import { ChevronLeft, ChevronRight, CloudOff } from 'lucide-react';
-import { Fragment, useRef } from 'react';
+import { Fragment, useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
@@ -15,16 +14,19 @@ import { Cautions } from '../../parts/Cautions.tsx';
 import { KeptText } from '../../parts/fields.tsx';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 import { PickTape } from '../../parts/PickTape.tsx';
+import { BreakUps } from './BreakUps.tsx';
 import { FieldReadings } from './FieldReadings.tsx';
 import { NotChecked } from './NotChecked.tsx';
+import { RefusedLines } from './RefusedLines.tsx';
 import { RollingTime } from './RollingTime.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
+const TOLD_KINDS = ['distance', 'windscreen', ...EXTRA_KINDS] as const;
 const FLAG_KEYS: Record<TakeFlag, string> = { wind: 'w', traffic: 't', 'break-up': 'b', handling: 'h', spoiled: 'x' };
 const FLAG_NAMES: Record<TakeFlag, string> = { wind: 'Wind', traffic: 'Traffic', 'break-up': 'Break-up', handling: 'Handling', spoiled: 'Spoiled' };
 const HELP: KeyHelp[] = [
   { keys: 'Space', does: 'Start, stop, next slate' },
-  ...TAKE_FLAGS.map((flag) => ({ keys: FLAG_KEYS[flag].toUpperCase(), does: `Flag ${flag}, or take the flag back` })),
+  ...TAKE_FLAGS.map((flag) => ({ keys: FLAG_KEYS[flag].toUpperCase(), does: COUNTED_FLAGS.includes(flag) ? 'One more break-up' : `Flag ${flag}, or take the flag back` })),
   { keys: 'R', does: 'Do the take again, under the next pass' },
   { keys: 'S', does: 'Skip, or take up again' },
   { keys: 'N', does: 'Note' },
@@ -41,35 +43,50 @@ interface RunnerProps {
   /** Pre-flight checks of these chains that nobody ticked. */
   unchecked: Check[];
   log: FieldState;
-  onStart: () => void;
+  /** Kit's gains by setup. */
+  gains: Record<string, Gains>;
+  /** Keeps this take in sight. */
+  onHold: () => void;
   onNext: () => void;
   onStep: (step: 1 | -1) => void;
   onRedo: () => void;
 }
 
+/** A button that was pressed by pointer lets go of the focus, so that Space is the start and stop again. */
+function letGo(event: MouseEvent): void {
+  if (event.detail > 0 && document.activeElement instanceof HTMLButtonElement) document.activeElement.blur();
+}
+
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
-export function Runner({ take, next, chains, script, cautions, controls, unchecked, log, onStart, onNext, onStep, onRedo }: RunnerProps) {
+export function Runner({ take, next, chains, script, cautions, controls, gains, unchecked, log, onHold, onNext, onStep, onRedo }: RunnerProps) {
   const words = useTrialWords(useTrialId());
   const note = useRef<HTMLDivElement>(null);
   useKeyHelp(HELP);
+  useEffect(() => {
+    document.addEventListener('click', letGo);
+    return () => document.removeEventListener('click', letGo);
+  }, []);
+  const onlyOne = take.setups.length === 1 ? take.setups.map((setup) => setup.id) : [];
   const act = () => {
-    if (take.status === 'planned') {
-      // The address holds on to this take, so that it stays in sight once it is done.
-      onStart();
-      void log.write({ kind: 'start', takeId: take.id, controls });
-    } else if (take.status === 'rolling') void log.write({ kind: 'stop', takeId: take.id });
-    else onNext();
+    if (take.status !== 'planned' && take.status !== 'rolling') return onNext();
+    // The address holds on to this take, so that it stays in sight once it is done.
+    onHold();
+    void log.write(take.status === 'planned' ? { kind: 'start', takeId: take.id, controls, gains } : { kind: 'stop', takeId: take.id });
   };
-  const flag = (each: TakeFlag) =>
+  const flag = (each: TakeFlag) => {
+    onHold();
     void log.write((takes) => {
       const flagged = takes.find((other) => other.id === take.id)?.flags.some((mark) => mark.flag === each);
-      return { kind: flagged ? 'unflag' : 'flag', takeId: take.id, flag: each };
+      // A break-up is counted: each press is one more. All other flags are on or off.
+      return flagged && !COUNTED_FLAGS.includes(each) ? { kind: 'unflag', takeId: take.id, flag: each } : { kind: 'flag', takeId: take.id, flag: each, setupIds: onlyOne };
     });
+  };
   const skip = () => take.status !== 'rolling' && take.status !== 'done' && void log.write({ kind: take.status === 'skipped' ? 'unskip' : 'skip', takeId: take.id });
   useHotkeys(
     'space',
     (event) => {
-      if ((event.target as HTMLElement).closest('button, a')) return;
+      // A button that has the focus by keyboard is meant itself; links know no Space.
+      if ((event.target as HTMLElement).closest('button, summary')) return;
       event.preventDefault();
       act();
     },
@@ -109,24 +126,21 @@ export function Runner({ take, next, chains, script, cautions, controls, uncheck
           {slateLabel(take)}
         </div>
         <div className="runner-tapes">
-          {chains.map((chain) => (
-            <PickTape key={chain.id} take={take} chain={chain} width={56} />
-          ))}
+          {take.setups.map((setup) => {
+            const chain = chains.find((each) => each.id === setup.candidateId);
+            return chain && <PickTape key={setup.id} take={take} setup={setup} chain={chain} levels={words.setup(setup)} width={56} />;
+          })}
         </div>
       </div>
       <dl className="facts runner-facts">
         <dt>Station</dt>
         <dd>{words.label('station', take.condition.station)}</dd>
-        <dt>Distance</dt>
-        <dd>{words.label('distance', take.condition.distance)}</dd>
-        <dt>Windscreen</dt>
-        <dd>{words.label('windscreen', take.condition.windscreen)}</dd>
-        {EXTRA_KINDS.map((kind) => {
+        {TOLD_KINDS.map((kind) => {
           const levelId = take.condition[kind];
           return (
             levelId !== undefined && (
               <Fragment key={kind}>
-                <dt>{newFactor(kind).name}</dt>
+                <dt>{words.kindName(kind)}</dt>
                 <dd>{words.label(kind, levelId)}</dd>
               </Fragment>
             )
@@ -139,7 +153,7 @@ export function Runner({ take, next, chains, script, cautions, controls, uncheck
       </dl>
       {script?.text && <p className="runner-text">{script.text}</p>}
       <NotChecked checks={unchecked} />
-      <Cautions cautions={cautions} />
+      <Cautions cautions={cautions} foldable />
       <Button
         className={`runner-act ${take.status}`}
         variant={take.status === 'rolling' ? 'dark-ink' : 'primary'}
@@ -158,7 +172,7 @@ export function Runner({ take, next, chains, script, cautions, controls, uncheck
             className={take.flags.some((mark) => mark.flag === each) ? `flagged ${each}` : ''}
             onClick={() => flag(each)}
           >
-            {FLAG_NAMES[each]}
+            {FLAG_NAMES[each]} {countOf(take, each)}
             <kbd>{FLAG_KEYS[each].toUpperCase()}</kbd>
           </Button>
         ))}
@@ -170,6 +184,7 @@ export function Runner({ take, next, chains, script, cautions, controls, uncheck
           <kbd>S</kbd>
         </Button>
       </div>
+      <BreakUps take={take} words={words} log={log} />
       <div ref={note}>
         <KeptText
           label="Note (N)"
@@ -180,7 +195,8 @@ export function Runner({ take, next, chains, script, cautions, controls, uncheck
           placeholder="what happened, what was on"
         />
       </div>
-      <FieldReadings take={take} chains={chains} write={log.write} />
+      <FieldReadings take={take} chains={chains} kit={gains} write={log.write} />
+      <RefusedLines log={log} />
       <LogState log={log} />
     </section>
   );
@@ -206,6 +222,11 @@ function LogState({ log }: { log: FieldState }) {
       {log.waiting} {log.waiting === 1 ? 'line is' : 'lines are'} kept in this browser{log.reachable ? ', being sent.' : ' until the server is back. Go on logging.'}
     </div>
   );
+}
+
+function countOf(take: Take, flag: TakeFlag): string {
+  const count = take.flags.filter((mark) => mark.flag === flag).length;
+  return COUNTED_FLAGS.includes(flag) && count > 0 ? String(count) : '';
 }
 
 function stateText(take: Take): string {

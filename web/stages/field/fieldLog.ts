@@ -1,14 +1,22 @@
 import { newId } from '@marvet/core/domain/identity';
 import type { LogLine } from '@marvet/core/domain/logLine';
-import { forgetLines, type WaitingLine, waitingLines, writeLine } from './lineStore.ts';
+import type { LineStore, WaitingLine } from './lineStore.ts';
 
 /** A line before it has its identity and time. */
 export type NewLine = LogLine extends infer Line ? (Line extends LogLine ? Omit<Line, 'id' | 'atMs'> : never) : never;
 
+/** A line that the server would not take, and why; it waits to be mended or dropped. */
+export interface RefusedLine {
+  line: LogLine;
+  why: string;
+}
+
+/** What became of lines that were sent: not reached, or which of them were refused. */
+export type Sent = { reached: false } | { reached: true; refused: { id: string | null; why: string }[] };
+
 /** What a sender needs: to hand lines over, and to fetch the takes anew before lines are let go. */
 export interface LogTarget {
-  /** Settles once the server has the lines; false when it cannot be reached. */
-  send(lines: LogLine[]): Promise<boolean>;
+  send(lines: LogLine[]): Promise<Sent>;
   /** Settles once the takes on the page hold what was sent. */
   refresh(): Promise<void>;
 }
@@ -19,7 +27,7 @@ const BATCH = 200;
 /**
  * The log of one trial in this browser. A line is written here first and only then shown; it is sent
  * when the server can be reached, again and again until it is acknowledged. The server counts each
- * once, by its id.
+ * once, by its id. A line that it refuses is set aside, and the others go on.
  */
 export class FieldLog {
   private waiting: WaitingLine[] = [];
@@ -30,13 +38,17 @@ export class FieldLog {
   private order = Date.now();
   reachable = true;
   private lines: readonly LogLine[] = [];
+  private aside: readonly RefusedLine[] = [];
 
-  constructor(private readonly trialId: string) {}
+  constructor(
+    private readonly trialId: string,
+    private readonly store: LineStore,
+  ) {}
 
   /** Takes up what an earlier visit left, and begins to send. Returns how to stop. */
   start(target: LogTarget): () => void {
     this.target = target;
-    void waitingLines(this.trialId).then((left) => {
+    void this.store.waiting(this.trialId).then((left) => {
       const known = new Set(this.waiting.map((each) => each.id));
       this.set([...left.filter((each) => !known.has(each.id)), ...this.waiting]);
       void this.flush();
@@ -44,7 +56,7 @@ export class FieldLog {
     const online = () => void this.flush();
     window.addEventListener('online', online);
     return () => {
-      this.target = null;
+      if (this.target === target) this.target = null;
       clearTimeout(this.timer);
       window.removeEventListener('online', online);
     };
@@ -53,10 +65,26 @@ export class FieldLog {
   /** Writes a line down, then shows it, then sends it. Rejects when the browser cannot keep it. */
   async write(line: NewLine): Promise<void> {
     const whole = { ...line, id: newId(), atMs: Date.now() } as LogLine;
-    const waiting = { id: whole.id, trialId: this.trialId, order: ++this.order, line: whole };
-    await writeLine(waiting);
+    const waiting: WaitingLine = { id: whole.id, trialId: this.trialId, order: ++this.order, line: whole, refused: null };
+    await this.store.write(waiting);
     this.set([...this.waiting, waiting]);
     void this.flush();
+  }
+
+  /** Sends a refused line once more, as it was mended. */
+  async mend(line: LogLine): Promise<void> {
+    const mended = this.waiting.map((each) => (each.id === line.id ? { ...each, line, refused: null } : each));
+    const own = mended.find((each) => each.id === line.id);
+    if (!own) return;
+    await this.store.write(own);
+    this.set(mended);
+    void this.flush();
+  }
+
+  /** Lets a refused line go for good. */
+  async drop(id: string): Promise<void> {
+    await this.store.forget([id]);
+    this.set(this.waiting.filter((each) => each.id !== id));
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -64,43 +92,55 @@ export class FieldLog {
     return () => this.listeners.delete(listener);
   };
 
-  /** Lines not yet acknowledged; the same array until it changes. */
+  /** Lines not yet acknowledged, without those that were refused; the same array until it changes. */
   pending = (): readonly LogLine[] => this.lines;
+
+  /** Lines that the server would not take; the same array until it changes. */
+  refused = (): readonly RefusedLine[] => this.aside;
 
   private set(waiting: WaitingLine[]): void {
     this.waiting = waiting;
-    this.lines = waiting.map((each) => each.line);
+    this.lines = waiting.filter((each) => each.refused === null).map((each) => each.line);
+    this.aside = waiting.flatMap((each) => (each.refused === null ? [] : [{ line: each.line, why: each.refused }]));
     for (const listener of this.listeners) listener();
   }
 
   private async flush(): Promise<void> {
     const { target } = this;
-    if (this.sending || !target || this.waiting.length === 0) return;
+    const batch = this.waiting.filter((each) => each.refused === null).slice(0, BATCH);
+    if (this.sending || !target || batch.length === 0) return;
     this.sending = true;
     clearTimeout(this.timer);
-    const batch = this.waiting.slice(0, BATCH);
-    const reached = await target.send(batch.map((each) => each.line));
+    let reached = false;
+    try {
+      const sent = await target.send(batch.map((each) => each.line));
+      reached = sent.reached;
+      if (sent.reached) await this.settle(batch, sent.refused, target);
+    } catch (error) {
+      // The view was left while a line was on its way: it is sent again, and counts once.
+      console.warn('Lines of the field log could not be sent and are tried again', error);
+      reached = false;
+    } finally {
+      this.sending = false;
+    }
     this.reachable = reached;
-    if (reached) {
-      await target.refresh();
-      await forgetLines(batch.map((each) => each.id));
-      const sent = new Set(batch.map((each) => each.id));
-      this.sending = false;
-      this.set(this.waiting.filter((each) => !sent.has(each.id)));
-      void this.flush();
-    } else {
-      this.sending = false;
+    if (reached) void this.flush();
+    else {
       this.set([...this.waiting]);
       this.timer = setTimeout(() => void this.flush(), RETRY_MS);
     }
   }
-}
 
-const logs = new Map<string, FieldLog>();
-
-/** The log of a trial; one a page, so that every view sees the same lines. */
-export function fieldLogOf(trialId: string): FieldLog {
-  const log = logs.get(trialId) ?? new FieldLog(trialId);
-  logs.set(trialId, log);
-  return log;
+  private async settle(batch: readonly WaitingLine[], refused: readonly { id: string | null; why: string }[], target: LogTarget): Promise<void> {
+    const why = new Map(refused.map((each) => [each.id, each.why]));
+    const aside = batch.filter((each) => why.has(each.id)).map((each) => ({ ...each, refused: why.get(each.id) as string }));
+    for (const each of aside) await this.store.write(each);
+    const taken = new Set(batch.filter((each) => !why.has(each.id)).map((each) => each.id));
+    if (taken.size > 0) {
+      // Whoever has left the view needs no fresh takes; the next visit asks for them.
+      if (this.target === target) await target.refresh();
+      await this.store.forget([...taken]);
+    }
+    this.set(this.waiting.filter((each) => !taken.has(each.id)).map((each) => aside.find((other) => other.id === each.id) ?? each));
+  }
 }

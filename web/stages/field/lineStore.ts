@@ -7,39 +7,49 @@ export interface WaitingLine {
   trialId: string;
   order: number;
   line: LogLine;
+  /** Why the server would not take it; null while it has not refused it. */
+  refused: string | null;
+}
+
+/** Where lines wait. */
+export interface LineStore {
+  /** Writes a line, or what became of it. It is on the disk when this settles. */
+  write(waiting: WaitingLine): Promise<void>;
+  /** Lines of a trial that the server has not acknowledged, in the order in which they were written. */
+  waiting(trialId: string): Promise<WaitingLine[]>;
+  forget(ids: readonly string[]): Promise<void>;
 }
 
 interface Schema extends DBSchema {
   lines: { key: string; value: WaitingLine; indexes: { trialId: string } };
 }
 
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-
-function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('marvet-field-log', 1, {
-    upgrade(db) {
-      db.createObjectStore('lines', { keyPath: 'id' }).createIndex('trialId', 'trialId');
+/** Lines in this browser's own database; strict durability waits for the flush. */
+export function browserLines(): LineStore {
+  let opened: Promise<IDBPDatabase<Schema>> | null = null;
+  const database = () => {
+    opened ??= openDB<Schema>('marvet-field-log', 1, {
+      upgrade(db) {
+        db.createObjectStore('lines', { keyPath: 'id' }).createIndex('trialId', 'trialId');
+      },
+    });
+    return opened;
+  };
+  return {
+    async write(waiting) {
+      const transaction = (await database()).transaction('lines', 'readwrite', { durability: 'strict' });
+      await transaction.store.put(waiting);
+      await transaction.done;
     },
-  });
-  return opened;
-}
-
-/** Writes a line. It is on the disk when this settles: strict durability waits for the flush. */
-export async function writeLine(waiting: WaitingLine): Promise<void> {
-  const transaction = (await database()).transaction('lines', 'readwrite', { durability: 'strict' });
-  await transaction.store.put(waiting);
-  await transaction.done;
-}
-
-/** Lines of a trial that the server has not acknowledged, in the order in which they were written. */
-export async function waitingLines(trialId: string): Promise<WaitingLine[]> {
-  const lines = await (await database()).getAllFromIndex('lines', 'trialId', trialId);
-  return lines.sort((a, b) => a.order - b.order);
-}
-
-/** Forgets lines that the server has acknowledged. */
-export async function forgetLines(ids: readonly string[]): Promise<void> {
-  const transaction = (await database()).transaction('lines', 'readwrite');
-  await Promise.all(ids.map((id) => transaction.store.delete(id)));
-  await transaction.done;
+    async waiting(trialId) {
+      const lines = await (await database()).getAllFromIndex('lines', 'trialId', trialId);
+      // Lines of before refusals were kept have none.
+      return lines.map((each) => ({ ...each, refused: each.refused ?? null })).sort((a, b) => a.order - b.order);
+    },
+    async forget(ids) {
+      const transaction = (await database()).transaction('lines', 'readwrite');
+      await Promise.all(ids.map((id) => transaction.store.delete(id)));
+      await transaction.done;
+    },
+  };
 }

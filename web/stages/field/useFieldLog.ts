@@ -1,17 +1,22 @@
-import { applyLog } from '@marvet/core/domain/logLine';
+import { applyLog, type LogLine } from '@marvet/core/domain/logLine';
 import type { Take } from '@marvet/core/domain/take';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import type { ApiTrouble } from '../../data/api.ts';
 import { useSendLogMutation, useTakesQuery } from '../../data/work.ts';
-import { fieldLogOf, type NewLine } from './fieldLog.ts';
+import { FieldLog, type NewLine, type RefusedLine } from './fieldLog.ts';
+import { browserLines } from './lineStore.ts';
 
 /** Takes as they stand with every line written here, and how many lines still wait for the server. */
 export interface FieldState {
   takes: Take[];
   waiting: number;
   reachable: boolean;
+  refused: readonly RefusedLine[];
   /** Why a line could not be written, when it could not. */
   failure: string | null;
   write(line: LineOrAnswer): Promise<void>;
+  mend(line: LogLine): Promise<void>;
+  drop(id: string): Promise<void>;
 }
 
 /**
@@ -20,19 +25,32 @@ export interface FieldState {
  */
 export type LineOrAnswer = NewLine | ((takes: readonly Take[]) => NewLine);
 
+const store = browserLines();
+const logs = new Map<string, FieldLog>();
+
+/** The log of a trial; one a page, so that every view sees the same lines. */
+function fieldLogOf(trialId: string): FieldLog {
+  const log = logs.get(trialId) ?? new FieldLog(trialId, store);
+  logs.set(trialId, log);
+  return log;
+}
+
 export function useFieldLog(trialId: string): FieldState {
   const log = fieldLogOf(trialId);
   const { data: takes, refetch } = useTakesQuery(trialId);
   const [send] = useSendLogMutation();
   const [failure, setFailure] = useState<string | null>(null);
   const pending = useSyncExternalStore(log.subscribe, log.pending);
+  const refused = useSyncExternalStore(log.subscribe, log.refused);
   useEffect(
     () =>
       log.start({
         async send(lines) {
-          const { error } = await send({ trialId, lines });
-          if (error && 'code' in error && error.code !== 'unreachable') setFailure(error.message ?? null);
-          return !error;
+          const { data, error } = await send({ trialId, lines });
+          if (data) return { reached: true, refused: data.refused };
+          const { status, message } = error as ApiTrouble;
+          // What the server cannot take as a whole is set aside as a whole; a server in trouble is asked again.
+          return status >= 400 && status < 500 ? { reached: true, refused: lines.map(({ id }) => ({ id, why: message })) } : { reached: false };
         },
         async refresh() {
           await refetch();
@@ -56,6 +74,8 @@ export function useFieldLog(trialId: string): FieldState {
     },
     [log],
   );
+  const mend = useCallback((line: LogLine) => log.mend(line), [log]);
+  const drop = useCallback((id: string) => log.drop(id), [log]);
   const shown = useMemo(() => applyLog(takes ?? [], pending), [takes, pending]);
-  return { takes: shown, waiting: pending.length, reachable: log.reachable, failure, write };
+  return { takes: shown, waiting: pending.length, reachable: log.reachable, refused, failure, write, mend, drop };
 }

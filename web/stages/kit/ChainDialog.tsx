@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { type Chain, type ChainDraft, chainDraftSchema } from '@marvet/core/domain/chain';
+import { type ChainDraft, chainDraftSchema, type StoredChain } from '@marvet/core/domain/chain';
 import type { Item } from '@marvet/core/domain/item';
 import { nextTape, TAPE_KINDS } from '@marvet/core/domain/tape';
 import Form from 'react-bootstrap/Form';
@@ -9,13 +9,14 @@ import { Field } from '../../parts/fields.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { useRecordForm } from '../../parts/useRecordForm.ts';
 import { ChainLinks } from './ChainLinks.tsx';
 import { SplitField } from './SplitField.tsx';
 
 interface ChainDialogProps {
   trialId: string;
-  chain: Chain | null;
-  chains: Chain[];
+  chain: StoredChain | null;
+  chains: StoredChain[];
   items: Item[];
   onClose: () => void;
 }
@@ -39,17 +40,14 @@ export function ChainDialog({ trialId, chain, chains, items, onClose }: ChainDia
   });
   const { errors, dirtyFields } = form.formState;
   const tape = form.watch('tape');
-  const submit = form.handleSubmit(async (draft) => {
-    const { error: failed } = await save({ trialId, id: chain?.id ?? null, draft: draft as ChainDraft });
-    if (!failed) onClose();
-  });
+  const record = useRecordForm({ form: form as never, record: chain, what: 'This candidate', send: (draft: ChainDraft, from) => save({ trialId, from, draft }), onClose });
   const name = form.register('name', {
     onBlur: () => {
       if (!chain && !dirtyFields.tape?.letters) form.setValue('tape.letters', nextTape(form.getValues('name'), others).letters);
     },
   });
   return (
-    <RecordDialog title={chain ? 'Change candidate' : 'New candidate'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading} size="xl">
+    <RecordDialog title={chain ? 'Change candidate' : 'New candidate'} {...record} error={error} saving={isLoading} size="xl">
       <div className="row-line align-items-start">
         <Field label="Name" className="grow" error={errors.name?.message}>
           {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...name} />}

@@ -1,14 +1,14 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { isActive } from '@marvet/core/chain/levels';
-import type { ChainDraft } from '@marvet/core/domain/chain';
+import { type ChainDraft, linkSettingsSchema } from '@marvet/core/domain/chain';
 import { powerSchema } from '@marvet/core/domain/connector';
 import { type Item, wordLengthSchema } from '@marvet/core/domain/item';
 import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { UseFormReturn } from 'react-hook-form';
-import { asNumber } from '../../parts/fields.tsx';
+import { numberOf } from '../../parts/fields.tsx';
 
 interface ChainLinkRowProps {
   id: string;
@@ -62,7 +62,7 @@ export function ChainLinkRow({ id, form, index, last, item, onMove, onRemove }: 
                 placeholder={placeholder}
                 aria-label={`${label} of ${name}`}
                 isInvalid={!!errors?.[setting]}
-                {...form.register(`${field}.${setting}`, asNumber)}
+                {...form.register(`${field}.${setting}`, numberOf(linkSettingsSchema, setting))}
               />
             ))}
             {SWITCHES.map(({ setting, name: what }) => (

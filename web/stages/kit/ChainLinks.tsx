@@ -1,4 +1,4 @@
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { type Announcements, closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, type UniqueIdentifier, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { type ChainDraft, NO_SETTINGS } from '@marvet/core/domain/chain';
 import { type Item, itemKindSchema } from '@marvet/core/domain/item';
@@ -8,20 +8,43 @@ import Form from 'react-bootstrap/Form';
 import { type UseFormReturn, useFieldArray } from 'react-hook-form';
 import { ChainLinkRow } from './ChainLinkRow.tsx';
 
+/** While a link is dragged, Escape ends the drag and not the dialog; told a moment longer, until that key was heard by all. */
+function setDragging(on: boolean): void {
+  if (on) document.body.dataset.dragging = 'link';
+  else setTimeout(() => delete document.body.dataset.dragging, 0);
+}
+
 /** The links of a chain in signal order: add from the library, drag or step to their place, set, take out. */
 export function ChainLinks({ form, items }: { form: UseFormReturn<ChainDraft>; items: Item[] }) {
   const { fields, append, move, remove } = useFieldArray({ control: form.control, name: 'links' });
   const [chosen, setChosen] = useState('');
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
   const errors = form.formState.errors.links;
+  const nameOf = (id: UniqueIdentifier | undefined) => items.find((item) => item.id === fields.find((field) => field.id === id)?.itemId)?.name ?? 'the link';
+  const placeOf = (id: UniqueIdentifier | undefined) => `place ${fields.findIndex((field) => field.id === id) + 1} of ${fields.length}`;
+  // Names and places are read aloud; identities say nothing to anybody.
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${nameOf(active.id)} is picked up, ${placeOf(active.id)}`,
+    onDragOver: ({ active, over }) => (over ? `${nameOf(active.id)} is at ${placeOf(over.id)}` : `${nameOf(active.id)} is outside the chain`),
+    onDragEnd: ({ active, over }) => (over ? `${nameOf(active.id)} is put down at ${placeOf(over.id)}` : `${nameOf(active.id)} stays where it was`),
+    onDragCancel: ({ active }) => `${nameOf(active.id)} stays at ${placeOf(active.id)}`,
+  };
   const dropped = ({ active, over }: DragEndEvent) => {
+    setDragging(false);
     const [from, to] = [active.id, over?.id].map((id) => fields.findIndex((field) => field.id === id)) as [number, number];
     if (from >= 0 && to >= 0 && from !== to) move(from, to);
   };
   return (
     <fieldset>
       <legend className="form-label">Signal order</legend>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        accessibility={{ announcements, screenReaderInstructions: { draggable: 'Space picks a link up. Arrows move it. Space puts it down, Escape leaves it where it was.' } }}
+        onDragStart={() => setDragging(true)}
+        onDragCancel={() => setDragging(false)}
+        onDragEnd={dropped}
+      >
         <SortableContext items={fields.map((field) => field.id)} strategy={verticalListSortingStrategy}>
           {fields.map((field, index) => (
             <ChainLinkRow

@@ -1,7 +1,7 @@
 import { batteriesOfDay, chainBurden } from '@marvet/core/chain/burden';
 import { checkShared } from '@marvet/core/chain/joints';
 import { chainCautions } from '@marvet/core/domain/caution';
-import type { Chain, LinkSettings } from '@marvet/core/domain/chain';
+import type { Chain, LinkSettings, StoredChain } from '@marvet/core/domain/chain';
 import type { Item } from '@marvet/core/domain/item';
 import { nextTape } from '@marvet/core/domain/tape';
 import { Copy, Pencil, Plus, Trash2, TriangleAlert } from 'lucide-react';
@@ -18,19 +18,19 @@ import { ChainDialog } from './ChainDialog.tsx';
 import { JointList } from './JointList.tsx';
 
 /** Candidates and chains kept for reference, each with its tape, links and totals. */
-export function Chains({ trialId, chains, items }: { trialId: string; chains: Chain[]; items: Item[] }) {
-  const [editing, setEditing] = useState<Chain | 'new' | null>(null);
+export function Chains({ trialId, chains, items }: { trialId: string; chains: StoredChain[]; items: Item[] }) {
+  const [editing, setEditing] = useState<StoredChain | 'new' | null>(null);
   const bin = useBin(trialId, 'chain');
   const [save] = useSaveChainMutation();
   const tell = useNotice();
   const told = useTold();
-  const copy = ({ id: _id, trialId: _trial, ...draft }: Chain) => {
+  const copy = ({ id: _id, trialId: _trial, version: _version, binnedAtMs: _binned, ...draft }: StoredChain) => {
     const name = `${draft.name}, copy`.slice(0, 120);
     const tape = nextTape(
       name,
       chains.map((chain) => chain.tape),
     );
-    void told(save({ trialId, id: null, draft: { ...draft, name, tape, position: chains.length } })).then(({ data }) => data && tell(`${data.name} was made; say where it sits`));
+    void told(save({ trialId, from: null, draft: { ...draft, name, tape, position: chains.length } })).then(({ data }) => data && tell(`${data.name} was made; say where it sits`));
   };
   const shared = checkShared(
     chains.filter((chain) => chain.candidate),

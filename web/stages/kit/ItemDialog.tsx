@@ -1,13 +1,14 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { isActive } from '@marvet/core/chain/levels';
 import { connectorSchema, powerSchema } from '@marvet/core/domain/connector';
-import { type Item, type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema } from '@marvet/core/domain/item';
+import { type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema, type StoredItem } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveItemMutation } from '../../data/records.ts';
-import { asNumber, Field } from '../../parts/fields.tsx';
+import { Field, numberOf } from '../../parts/fields.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { useRecordForm } from '../../parts/useRecordForm.ts';
 import { ItemMore } from './ItemMore.tsx';
 import { SensitivityField } from './SensitivityField.tsx';
 
@@ -16,18 +17,15 @@ const EMPTY: ItemDraft = { ...itemDraftSchema.parse({ kind: 'microphone', name: 
 type NumberField = { [Name in keyof ItemDraft]: ItemDraft[Name] extends number | null ? Name : never }[keyof ItemDraft];
 
 /** One piece of equipment. Boxes left empty mean "not known". */
-export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () => void }) {
+export function ItemDialog({ item, onClose }: { item: StoredItem | null; onClose: () => void }) {
   const [save, { error, isLoading }] = useSaveItemMutation();
   const form = useForm({ resolver: zodResolver(itemDraftSchema), defaultValues: item ?? EMPTY });
   const { errors } = form.formState;
   const kind = form.watch('kind');
-  const submit = form.handleSubmit(async (draft) => {
-    const { error: failed } = await save({ id: item?.id ?? null, draft: draft as ItemDraft });
-    if (!failed) onClose();
-  });
+  const record = useRecordForm({ form: form as never, record: item, what: 'This item', send: (draft: ItemDraft, from) => save({ from, draft }), onClose });
   const number = (name: NumberField, label: string) => (
     <Field label={label} className="grow" error={errors[name]?.message}>
-      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, asNumber)} />}
+      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, numberOf(itemDraftSchema, name))} />}
     </Field>
   );
   const choice = (name: 'inputConnector' | 'outputConnector' | 'powerNeeds' | 'powerGives', label: string, options: readonly string[]) => (
@@ -43,7 +41,7 @@ export function ItemDialog({ item, onClose }: { item: Item | null; onClose: () =
     </Field>
   );
   return (
-    <RecordDialog title={item ? 'Change item' : 'New item'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading} size="lg">
+    <RecordDialog title={item ? 'Change item' : 'New item'} {...record} error={error} saving={isLoading} size="lg">
       <div className="row-line align-items-start">
         <Field label="Kind">
           {(id) => (

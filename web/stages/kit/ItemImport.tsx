@@ -4,16 +4,19 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
-import { useImportItemsMutation } from '../../data/records.ts';
+import { useImportItemsMutation, useUndoImportMutation } from '../../data/records.ts';
 import { Field } from '../../parts/fields.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { Trouble } from '../../parts/states.tsx';
+import { useTold } from '../../parts/useTold.ts';
 
 /** Brings items in from CSV or JSON: first a look at every row, then those that are right. */
 export function ItemImport({ items, onClose }: { items: Item[]; onClose: () => void }) {
   const [list, setList] = useState<ItemList | null>(null);
   const [bring, { error, isLoading }] = useImportItemsMutation();
+  const [undo] = useUndoImportMutation();
   const tell = useNotice();
+  const told = useTold();
   const right = list?.rows.flatMap((row) => row.draft ?? []) ?? [];
   const wrong = list?.rows.filter((row) => !row.draft) ?? [];
   const known = (draft: ItemDraft) => items.some((item) => item.kind === draft.kind && item.name === draft.name);
@@ -90,7 +93,8 @@ export function ItemImport({ items, onClose }: { items: Item[]; onClose: () => v
           onClick={() =>
             void bring(right).then(({ data }) => {
               if (!data) return;
-              tell(`${data.added} added, ${data.replaced} replaced`);
+              const { added, ...done } = data;
+              tell(`${added} added, ${done.replaced.length} replaced`, () => void told(undo(done)));
               onClose();
             })
           }

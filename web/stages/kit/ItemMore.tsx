@@ -1,8 +1,8 @@
 import { isActive } from '@marvet/core/chain/levels';
-import { type ItemDraft, wordLengthSchema } from '@marvet/core/domain/item';
+import { type ItemDraft, itemDraftSchema, wordLengthSchema } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
 import type { UseFormReturn } from 'react-hook-form';
-import { asNumber, Field } from '../../parts/fields.tsx';
+import { Field, numberOf } from '../../parts/fields.tsx';
 
 type NumberName = 'owned' | 'channels' | 'storageGb' | 'frequencyLowHz' | 'frequencyHighHz' | 'warrantyMonths' | 'adapterPrice';
 type TextName = 'switches' | 'sizeMm' | 'cable' | 'moisture' | 'inTheBox';
@@ -16,7 +16,7 @@ export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
   const rates = form.watch('sampleRatesHz') ?? [];
   const number = (name: NumberName, label: string) => (
     <Field label={label} className="grow" error={errors[name]?.message}>
-      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, asNumber)} />}
+      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, numberOf(itemDraftSchema, name))} />}
     </Field>
   );
   const text = (name: TextName, label: string, placeholder: string) => (

@@ -1,4 +1,4 @@
-import type { Item } from '@marvet/core/domain/item';
+import type { StoredItem } from '@marvet/core/domain/item';
 import type { Photo } from '@marvet/core/domain/photo';
 import { Copy, FileUp, Pencil, Plus, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -11,8 +11,8 @@ import { ItemDialog } from './ItemDialog.tsx';
 import { ItemImport } from './ItemImport.tsx';
 
 /** The library of items, shared by all trials. */
-export function Items({ items }: { items: Item[] }) {
-  const [editing, setEditing] = useState<Item | 'new' | null>(null);
+export function Items({ items }: { items: StoredItem[] }) {
+  const [editing, setEditing] = useState<StoredItem | 'new' | null>(null);
   const [importing, setImporting] = useState(false);
   const [save] = useSaveItemMutation();
   const { data: photos } = usePhotosQuery('item');
@@ -21,12 +21,12 @@ export function Items({ items }: { items: Item[] }) {
   const [restore] = useRestoreItemMutation();
   const tell = useNotice();
   const told = useTold();
-  const remove = (item: Item) =>
+  const remove = (item: StoredItem) =>
     void told(bin(item.id)).then(({ error }) => {
       if (!error) tell(`${item.name} is in the bin`, () => void told(restore(item.id)));
     });
-  const copy = ({ id: _id, ...draft }: Item) =>
-    void told(save({ id: null, draft: { ...draft, name: `${draft.name} (copy)`.slice(0, 120) } })).then(({ data }) => data && tell(`${data.name} was made`));
+  const copy = ({ id: _id, version: _version, binnedAtMs: _binned, ...draft }: StoredItem) =>
+    void told(save({ from: null, draft: { ...draft, name: `${draft.name} (copy)`.slice(0, 120) } })).then(({ data }) => data && tell(`${data.name} was made`));
   return (
     <Sheet
       title="Library, shared by all trials"

@@ -1,7 +1,7 @@
 import { adviseGains } from '@marvet/core/chain/gainAdvice';
 import { type LevelRun, runLevels } from '@marvet/core/chain/levels';
 import { PEAK_OVER_AVERAGE_DB, VOCAL_EFFORTS, voiceDbSpl } from '@marvet/core/chain/voice';
-import type { Chain } from '@marvet/core/domain/chain';
+import type { StoredChain } from '@marvet/core/domain/chain';
 import type { Item } from '@marvet/core/domain/item';
 import { signed } from '@marvet/core/measure/catalogue';
 import { lazy, Suspense } from 'react';
@@ -24,7 +24,7 @@ const TARGET_DBFS = -20;
 const PRACTICAL_TARGET_DB = -23;
 
 /** A voice through one chain: what arrives at each link, what limits noise and level, and which gains would suit. */
-export function Levels({ trialId, chains, items }: { trialId: string; chains: Chain[]; items: ReadonlyMap<string, Item> }) {
+export function Levels({ trialId, chains, items }: { trialId: string; chains: StoredChain[]; items: ReadonlyMap<string, Item> }) {
   const [search, changeAddress] = useAddress();
   const [save] = useSaveChainMutation();
   const told = useTold();
@@ -39,10 +39,10 @@ export function Levels({ trialId, chains, items }: { trialId: string; chains: Ch
   const advice = adviseGains(chain, items, voice, { averageDbfs: TARGET_DBFS, headroomDb });
   const different = advice.gainsDb.some((gainDb, index) => gainDb !== null && gainDb !== (chain.links[index]?.settings.gainDb ?? 0));
   const take = () => {
-    const { id, trialId: _trial, ...draft } = chain;
+    const { id, trialId: _trial, version, binnedAtMs: _binned, ...draft } = chain;
     const links = draft.links.map((link, index) => ({ ...link, settings: { ...link.settings, gainDb: advice.gainsDb[index] ?? link.settings.gainDb } }));
-    void told(save({ trialId, id, draft: { ...draft, links } })).then(({ error }) => {
-      if (!error) tell(`Gains of ${chain.name} are set`, () => void told(save({ trialId, id, draft })));
+    void told(save({ trialId, from: { id, version }, draft: { ...draft, links } })).then(({ data, error }) => {
+      if (!error) tell(`Gains of ${chain.name} are set`, () => void told(save({ trialId, from: { id, version: data.version }, draft })));
     });
   };
   const choose = (name: string, label: string, value: string, options: readonly (readonly [value: string, text: string])[]) => (

@@ -1,8 +1,9 @@
-import type { ItemDraft } from '@marvet/core/domain/item';
+import { type ItemDraft, itemDraftSchema } from '@marvet/core/domain/item';
+import { readNumber } from '@marvet/core/domain/readNumber';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { UseFormReturn } from 'react-hook-form';
-import { asNumber, Field } from '../../parts/fields.tsx';
+import { Field, numberOf } from '../../parts/fields.tsx';
 
 const round = (value: number, digits: number) => Number(value.toFixed(digits));
 const toDb = (mvPerPa: number) => round(20 * Math.log10(mvPerPa / 1000), 1);
@@ -20,7 +21,13 @@ export function SensitivityField({ form }: { form: UseFormReturn<ItemDraft> }) {
       {(id) => (
         <span className="row-line flex-nowrap">
           {unit === 'mV/Pa' ? (
-            <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!error} {...form.register('sensitivityMvPerPa', asNumber)} />
+            <Form.Control
+              id={id}
+              className="mono"
+              inputMode="decimal"
+              isInvalid={!!error}
+              {...form.register('sensitivityMvPerPa', numberOf(itemDraftSchema, 'sensitivityMvPerPa'))}
+            />
           ) : (
             <Form.Control
               id={id}
@@ -30,8 +37,10 @@ export function SensitivityField({ form }: { form: UseFormReturn<ItemDraft> }) {
               value={text}
               onChange={(event) => {
                 setText(event.target.value);
-                const db = Number(event.target.value.replace(',', '.').replace('−', '-'));
-                form.setValue('sensitivityMvPerPa', event.target.value.trim() === '' || !Number.isFinite(db) ? null : toMv(db), { shouldDirty: true, shouldValidate: true });
+                const read = readNumber(event.target.value, { min: -80, max: 0 });
+                // What is no number is refused as one, with the reason, when it is saved.
+                const value = read.kind === 'empty' ? null : read.kind === 'number' ? toMv(read.value) : (event.target.value as never);
+                form.setValue('sensitivityMvPerPa', value, { shouldDirty: true, shouldValidate: true });
               }}
             />
           )}

@@ -2,10 +2,9 @@ import type { BlindRound } from '@marvet/core/domain/round';
 import { signed } from '@marvet/core/measure/catalogue';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
-import { useParams } from 'react-router';
-import { RailFoot } from '../../app/Shell.tsx';
 import { troubleText } from '../../data/api.ts';
 import { useFinishMutation, useRoundQuery } from '../../data/judging.ts';
+import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { BlindPlayer } from './BlindPlayer.tsx';
 import { ScoreSheet } from './ScoreSheet.tsx';
@@ -14,8 +13,7 @@ import { ScoreSheet } from './ScoreSheet.tsx';
  * The page of one listener. It stands outside the trial and asks only for the round, so that nothing it
  * receives can name a candidate.
  */
-export default function Blind() {
-  const { listenerId = '' } = useParams();
+export function Blind({ listenerId }: { listenerId: string }) {
   const query = useRoundQuery(listenerId);
   useEffect(() => {
     document.title = 'Blind listening';
@@ -78,7 +76,9 @@ function Round({ round }: { round: BlindRound }) {
 function Finished() {
   return (
     <Sheet title="Done">
-      <p className="mb-0">Thank you. Your scores are kept, and the identities are now open in the trial, under Listen and Verdict. You may close this page.</p>
+      <p className="mb-0">
+        Thank you. Your scores are kept, and the identities open in the trial, under Listen and Verdict, once every listener of this round is done. You may close this page.
+      </p>
     </Sheet>
   );
 }

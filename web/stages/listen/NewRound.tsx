@@ -1,3 +1,4 @@
+import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
@@ -7,9 +8,8 @@ import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
 import { useAddRoundMutation } from '../../data/judging.ts';
 import { useAppSelector } from '../../data/store.ts';
-import { comparedOf, useTrialWords } from '../../data/trialData.ts';
-import type { RecordingRow } from '../../data/work.ts';
-import { asNumber, Field } from '../../parts/fields.tsx';
+import { comparedOf, placed, useTakesById, useTrialWords } from '../../data/trialData.ts';
+import { Field, KeptNumber } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
@@ -32,26 +32,30 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const [takeId, setTakeId] = useState('');
   const [ids, setIds] = useState<string[]>(chosen);
   const [criterionIds, setCriterionIds] = useState(() => listened.map((criterion) => criterion.id));
-  const [target, setTarget] = useState('-23');
-  const [ceiling, setCeiling] = useState('-1');
-  const measured = recordings.filter((recording) => recording.candidateId && recording.figures?.['loudness.integratedLufs'] !== undefined);
+  const [targetLufs, setTarget] = useState(-23);
+  const [ceilingDbtp, setCeiling] = useState(-1);
+  const byId = useTakesById(trialId);
+  const loudness = TABLE_FIGURES.indexOf('loudness.integratedLufs');
+  const measured = recordings.filter((recording) => recording.setupId && recording.table?.[loudness] != null);
   const usable = takes.filter((take) => !isSpoiled(take) && measured.filter((recording) => recording.takeId === take.id).length >= 2);
   const offered = takeId ? measured.filter((recording) => recording.takeId === takeId) : measured.filter((recording) => chosen.includes(recording.id));
   const picked = offered.filter((recording) => ids.includes(recording.id));
   const compared = picked.flatMap((recording) => {
-    const take = takes.find((each) => each.id === recording.takeId);
-    return take && recording.candidateId ? [comparedOf(take, recording.candidateId)] : [];
+    const { take, setup } = placed(recording, byId, words.chains);
+    return take && setup ? [comparedOf(take, setup)] : [];
   });
   const comparison = compareTakes(compared, underTest);
   const submit = async () => {
     const { data } = await add({
       trialId,
       draft: {
-        title: `Round ${number}`,
+        title: takeId
+          ? `Take ${slateLabel(byId.get(takeId)!)}`
+          : `Round ${number}, takes ${[...new Set(compared.map((each) => slateLabel(byId.get(each.takeId)!)))].join(', ')}`.slice(0, 120),
         recordingIds: picked.map((recording) => recording.id),
         criterionIds,
-        targetLufs: asNumber.setValueAs(target) ?? -23,
-        ceilingDbtp: asNumber.setValueAs(ceiling) ?? -1,
+        targetLufs,
+        ceilingDbtp,
       },
     });
     if (data) navigate(`/trials/${trialId}/listen`);
@@ -86,8 +90,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
           )}
         </Field>
         {offered.map((recording) => {
-          const chain = words.chains.get(recording.candidateId ?? '');
-          const take = takes.find((each) => each.id === recording.takeId);
+          const { chain, take, setup } = placed(recording, byId, words.chains);
           return (
             <Form.Check
               key={recording.id}
@@ -96,13 +99,21 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
               onChange={() => setIds(toggle(ids, recording.id))}
               label={
                 <>
-                  {chain && <TapeMark tape={chain.tape} name="" />} {chain?.name} <span className="soft small">{take && `${slateLabel(take)}`}</span>
+                  {chain && <TapeMark tape={chain.tape} name="" />} {chain?.name} {setup && words.setup(setup)} <span className="soft small">{take && `${slateLabel(take)}`}</span>
                 </>
               }
             />
           );
         })}
-        {compared.length > 1 && !comparison.fair && (
+        {compared.length > 1 && comparison.fairness === 'cannot be told' && (
+          <div className="caution">
+            <span>
+              <strong>Whether it is fair cannot be told:</strong> {comparison.unknowns.map((each) => each.what).join(', ')} {comparison.unknowns.length === 1 ? 'is' : 'are'} not
+              known of every take.
+            </span>
+          </div>
+        )}
+        {compared.length > 1 && comparison.fairness === 'not fair' && (
           <div className="caution">
             <span>
               <strong>Not fair:</strong>{' '}
@@ -128,12 +139,8 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
           ))}
         </fieldset>
         <div className="row-line">
-          <Field label="Matched to, LUFS" className="grow">
-            {(id) => <Form.Control id={id} className="mono" value={target} onChange={(event) => setTarget(event.target.value)} />}
-          </Field>
-          <Field label="Ceiling, dBTP" className="grow">
-            {(id) => <Form.Control id={id} className="mono" value={ceiling} onChange={(event) => setCeiling(event.target.value)} />}
-          </Field>
+          <KeptNumber label="Matched to, LUFS" min={-40} max={-10} value={targetLufs} onKeep={(value) => setTarget(value ?? -23)} />
+          <KeptNumber label="Ceiling, dBTP" min={-12} max={0} value={ceilingDbtp} onKeep={(value) => setCeiling(value ?? -1)} />
         </div>
         <Trouble error={error} />
         <Button type="submit" disabled={picked.length < 2 || criterionIds.length === 0 || isLoading}>

@@ -1,3 +1,4 @@
+import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import type { Listener, Round } from '@marvet/core/domain/round';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
@@ -6,16 +7,16 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Link, useNavigate } from 'react-router';
 import { useAddListenerMutation, useBinListenerMutation, useRestoreListenerMutation } from '../../data/judging.ts';
-import { useTrialWords } from '../../data/trialData.ts';
-import type { RecordingRow } from '../../data/work.ts';
+import { placed, useTrialWords } from '../../data/trialData.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
-import { BlindMark, TapeMark } from '../../parts/TapeMark.tsx';
+import { BlindMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';
+
+const NOWHERE = { takeId: null, setupId: null };
 
 interface RoundCardProps {
   trialId: string;
@@ -28,6 +29,11 @@ interface RoundCardProps {
 /** One round: who listened on what, what they scored once done, and a seat for the next listener. */
 export function RoundCard({ trialId, round, criteria, recordings, takes }: RoundCardProps) {
   const bin = useBin(trialId, 'round');
+  const words = useTrialWords(trialId);
+  const held = [...new Set(recordings.filter((recording) => round.recordingIds.includes(recording.id)).map((recording) => recording.takeId))].flatMap(
+    (id) => takes.find((take) => take.id === id) ?? [],
+  );
+  const delays = (round.delaysMs ?? []).filter((delay) => delay !== null && Math.abs(delay) >= 0.5) as number[];
   const used = criteria.filter((criterion) => round.criterionIds.includes(criterion.id));
   return (
     <Sheet
@@ -43,6 +49,10 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
         </span>
       }
     >
+      <p className="small soft mb-2">
+        {held.map((take) => `Take ${slateLabel(take)}: ${words.condition(take)}`).join('; ')}
+        {delays.length > 0 && `. Delays taken out against the first: ${delays.map((delay) => `${signed(delay, 1)} ms`).join(', ')}`}
+      </p>
       {round.listeners.map((listener) => (
         <ListenerScores key={listener.id} trialId={trialId} round={round} listener={listener} criteria={used} recordings={recordings} takes={takes} />
       ))}
@@ -62,14 +72,14 @@ interface ListenerScoresProps {
 
 function ListenerScores({ trialId, round, listener, criteria, recordings, takes }: ListenerScoresProps) {
   const words = useTrialWords(trialId);
+  const byId = new Map(takes.map((take) => [take.id, take]));
+  const open = round.listeners.every((each) => each.finishedAtMs !== null);
   const tell = useNotice();
   const told = useTold();
   const [remove] = useBinListenerMutation();
   const [restore] = useRestoreListenerMutation();
   const binListener = () =>
-    void told(remove({ trialId, roundId: round.id, id: listener.id })).then(
-      ({ error }) => !error && tell(`${listener.name} is in the bin`, () => void told(restore(listener.id))),
-    );
+    void told(remove({ trialId, roundId: round.id, id: listener.id })).then(({ error }) => !error && tell(`${listener.name} is in the bin`, () => void told(restore(listener.id))));
   return (
     <div className="mb-3">
       <div className="row-line apart">
@@ -77,7 +87,7 @@ function ListenerScores({ trialId, round, listener, criteria, recordings, takes 
           <b>{listener.name}</b> <span className="soft small">on {listener.listenedOn}</span>
         </span>
         <span className="row-line">
-          {!listener.letters && <Link to={`/listen/${listener.id}`}>Listen blind</Link>}
+          {listener.finishedAtMs === null && <a href={`/listen/${listener.id}`}>Listen blind</a>}
           <Button size="sm" variant="plain" aria-label={`Delete ${listener.name}`} onClick={binListener}>
             <Trash2 size={14} aria-hidden />
           </Button>
@@ -101,8 +111,7 @@ function ListenerScores({ trialId, round, listener, criteria, recordings, takes 
             <tbody>
               {Object.entries(listener.letters).map(([letter, recordingId]) => {
                 const recording = recordings.find((each) => each.id === recordingId);
-                const chain = words.chains.get(recording?.candidateId ?? '');
-                const take = takes.find((each) => each.id === recording?.takeId);
+                const { chain, take, setup } = placed(recording ?? NOWHERE, byId, words.chains);
                 const ratings = listener.ratings.filter((rating) => rating.letter === letter);
                 return (
                   <tr key={letter}>
@@ -110,7 +119,7 @@ function ListenerScores({ trialId, round, listener, criteria, recordings, takes 
                       <BlindMark letter={letter} />
                     </td>
                     <td>
-                      {chain ? take ? <PickTape take={take} chain={chain} /> : <TapeMark tape={chain.tape} name={chain.name} /> : 'gone'}{' '}
+                      {chain && take && setup ? <PickTape take={take} setup={setup} chain={chain} levels={words.setup(setup)} /> : 'gone'}{' '}
                       <span className="mono small">{take && slateLabel(take)}</span>
                     </td>
                     {criteria.map((criterion) => (
@@ -131,14 +140,19 @@ function ListenerScores({ trialId, round, listener, criteria, recordings, takes 
           </table>
         </div>
       ) : (
-        <div className="small soft">Not done yet. Which letter is which stays on the server until then.</div>
+        <div className="small soft">
+          {listener.finishedAtMs === null
+            ? 'Not done yet. Which letter is which stays on the server until then.'
+            : open
+              ? ''
+              : 'Done. The scores open once every listener of this round is done, so that nobody listens with those of others in mind.'}
+        </div>
       )}
     </div>
   );
 }
 
 function NewListener({ trialId, roundId }: { trialId: string; roundId: string }) {
-  const navigate = useNavigate();
   const [add, { error, isLoading }] = useAddListenerMutation();
   const [name, setName] = useState('');
   const [listenedOn, setListenedOn] = useState('');
@@ -147,7 +161,7 @@ function NewListener({ trialId, roundId }: { trialId: string; roundId: string })
       className="row-line border-top pt-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void add({ trialId, roundId, draft: { name, listenedOn } }).then(({ data }) => data && navigate(`/listen/${data.id}`));
+        void add({ trialId, roundId, draft: { name, listenedOn } }).then(({ data }) => data && window.location.assign(`/listen/${data.id}`));
       }}
     >
       <Form.Control className="grow w-auto" aria-label="Listener" placeholder="who listens" maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />

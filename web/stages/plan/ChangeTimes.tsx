@@ -1,5 +1,6 @@
 import type { FactorKind } from '@marvet/core/domain/factor';
 import type { ChangeException } from '@marvet/core/domain/plan';
+import { readNumber } from '@marvet/core/domain/readNumber';
 import { levelLabel } from '@marvet/core/plan/levelWords';
 import { planKinds, tickedLevels } from '@marvet/core/plan/matrix';
 import { Plus, X } from 'lucide-react';
@@ -34,14 +35,13 @@ export function ChangeTimes({ plan, onChange }: PlanPartProps) {
       {plan.changeExceptions.map((each, index) => (
         <div key={`${each.kind} ${each.fromId} ${each.toId}`} className="row-line apart rule-row">
           <span>
-            {factorName(plan, each.kind)}: {levelLabel(plan.factors, each.kind, each.fromId)} to {levelLabel(plan.factors, each.kind, each.toId)}{' '}
-            <b className="mono">{each.seconds} s</b>
+            {factorName(plan, each.kind)}: {levelLabel(plan, each.kind, each.fromId)} to {levelLabel(plan, each.kind, each.toId)} <b className="mono">{each.seconds} s</b>
           </span>
           <Button
             size="sm"
             variant="plain"
             className="icon"
-            aria-label={`Remove the time from ${levelLabel(plan.factors, each.kind, each.fromId)} to ${levelLabel(plan.factors, each.kind, each.toId)}`}
+            aria-label={`Remove the time from ${levelLabel(plan, each.kind, each.fromId)} to ${levelLabel(plan, each.kind, each.toId)}`}
             onClick={() =>
               setExceptions(
                 plan.changeExceptions.filter((_each, at) => at !== index),
@@ -69,8 +69,9 @@ function NewException({ plan, onAdd }: Pick<PlanPartProps, 'plan'> & { onAdd: (e
   const [fromId, setFrom] = useState('');
   const [toId, setTo] = useState('');
   const [text, setText] = useState('');
-  const seconds = Number(text.replace(',', '.'));
-  const usable = kind !== '' && fromId !== '' && toId !== '' && fromId !== toId && text.trim() !== '' && seconds >= 0 && seconds <= 7200;
+  const read = readNumber(text, { min: 0, max: 7200 });
+  const seconds = read.kind === 'number' ? read.value : Number.NaN;
+  const usable = kind !== '' && fromId !== '' && toId !== '' && fromId !== toId && seconds >= 0 && seconds <= 7200;
   const levels = kind === '' ? [] : tickedLevels(plan.factors, kind);
   const select = (label: string, value: string, onChoose: (id: string) => void) => (
     <Form.Select size="sm" className="w-auto" aria-label={label} value={value} disabled={kind === ''} onChange={(event) => onChoose(event.target.value)}>

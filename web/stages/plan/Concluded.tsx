@@ -1,3 +1,4 @@
+import type { FactorKind } from '@marvet/core/domain/factor';
 import type { FactorConclusion } from '@marvet/core/plan/design/conclusions';
 import { levelLabel } from '@marvet/core/plan/levelWords';
 import { Check, Minus, X } from 'lucide-react';
@@ -16,6 +17,8 @@ export function Concluded({ plan, worked }: PlanPartProps) {
   if (!worked) return <Sheet title="What can be concluded">{null}</Sheet>;
   const { factors, interactions } = worked.conclusions;
   const lost = interactions.filter((each) => !each.told);
+  const aliased = interactions.filter((each) => each.aliasedWith.length > 0);
+  const effectName = (effect: readonly FactorKind[]) => effect.map((kind) => factorName(plan, kind)).join(' with ');
   return (
     <Sheet title="What can be concluded">
       {factors.length === 0 && <p className="soft mb-0">Nothing is varied yet: tick a second level of something.</p>}
@@ -31,7 +34,7 @@ export function Concluded({ plan, worked }: PlanPartProps) {
                   No fair pair of{' '}
                   {unpaired
                     .slice(0, 3)
-                    .map(([a, b]) => `${levelLabel(plan.factors, kind, a)} and ${levelLabel(plan.factors, kind, b)}`)
+                    .map(([a, b]) => `${levelLabel(plan, kind, a)} and ${levelLabel(plan, kind, b)}`)
                     .join('; ')}
                   {unpaired.length > 3 && ` and ${unpaired.length - 3} more`}.
                 </span>
@@ -46,6 +49,18 @@ export function Concluded({ plan, worked }: PlanPartProps) {
             ? 'For every two factors it can be told whether one matters more at some levels of the other.'
             : `It cannot be told whether one matters more at some levels of the other: ${lost.map(({ kinds: [a, b] }) => `${factorName(plan, a)} and ${factorName(plan, b)}`).join('; ')}.`}
         </p>
+      )}
+      {aliased.length > 0 && (
+        <details className="small mb-2">
+          <summary>Effects that cannot be kept apart</summary>
+          <ul className="mb-0 ps-3">
+            {aliased.map(({ kinds, aliasedWith }) => (
+              <li key={kinds.join(' ')}>
+                {effectName(kinds)} can be taken for {aliasedWith.map(effectName).join(', or ')}
+              </li>
+            ))}
+          </ul>
+        </details>
       )}
       {factors.length > 0 && (
         <Link to="/methods#plan" className="small">

@@ -69,17 +69,21 @@ export function DayPart(props: PlanPartProps) {
           ) : (
             <>
               <dl className="facts mb-2">
-                {(result?.sunsets ?? []).map(({ stationId, sunriseMs, sunsetMs }) => (
-                  <div key={stationId} className="fact">
+                {(result?.suns ?? []).map(({ stationId, sunriseMs, sunsetMs, allDay }) => (
+                  <div key={`${stationId} ${sunriseMs}`} className="fact">
                     <dt>{nameOf(stationId)}</dt>
                     <dd>
-                      {sunsetMs === null ? 'the sun does not set or rise' : `sun from ${sunriseMs === null ? '?' : clockText(sunriseMs)} to ${clockText(sunsetMs)}`}
+                      {allDay === 'light'
+                        ? 'the sun does not set'
+                        : allDay === 'dark'
+                          ? 'the sun does not rise'
+                          : `sun from ${sunriseMs === null ? '?' : clockText(sunriseMs)} to ${sunsetMs === null ? '?' : clockText(sunsetMs)}`}
                       {stations.find((station) => station.id === stationId)?.needsDaylight && ', needs daylight'}
                     </dd>
                   </div>
                 ))}
               </dl>
-              {result?.sunsets.length === 0 && <p className="soft">Give stations a position, and the sun is worked out for each.</p>}
+              {result?.suns.length === 0 && <p className="soft">Give stations a position, and the sun is worked out for each.</p>}
               <p className="small soft mb-0">
                 Computed for a level horizon, times of this computer’s zone. Hills and cloud take light away earlier; twilight is not counted as light.
               </p>
@@ -101,7 +105,7 @@ export function DayPart(props: PlanPartProps) {
 }
 
 /** Whether the day ends in time and in the light, in a sentence or two. */
-function DayVerdict({ worked, plan }: PlanPartProps) {
+function DayVerdict({ worked, plan, stations }: PlanPartProps) {
   const day = worked?.day;
   if (!day || plan.day.startsAtMs === null) return null;
   const lateMin = Math.ceil(day.lateMs / 60_000);
@@ -112,6 +116,12 @@ function DayVerdict({ worked, plan }: PlanPartProps) {
         {plan.day.endsAtMs !== null &&
           (lateMin > 0 ? <span className="alarm">{lateMin} min late.</span> : `In time, with ${Math.floor((plan.day.endsAtMs - day.finishesAtMs) / 60_000)} min to spare.`)}
       </p>
+      {day.lightUnknown.length > 0 && (
+        <p className="mb-1">
+          <span className="alarm">Light not known:</span> {day.lightUnknown.map((id) => stations.find((station) => station.id === id)?.name).join(', ')} needs daylight and has no
+          position, so nobody can say whether it will have it. Give it one under What is varied.
+        </p>
+      )}
       {day.inTheDark.length > 0 && (
         <p className="mb-1">
           <span className="alarm">In the dark:</span> take {day.inTheDark.map((index) => index + 1).join(', ')} in the order below, at a station that needs daylight. Start earlier,

@@ -1,5 +1,6 @@
 import { type PlannedTake, takeKey } from '@marvet/core/plan/gather';
 import { conditionWords } from '@marvet/core/plan/levelWords';
+import { durationText } from '../../parts/durationText.ts';
 import { Sheet } from '../../parts/states.tsx';
 import type { PlanPartProps } from './planPart.ts';
 
@@ -8,7 +9,6 @@ const SHOWN = 6;
 /** What to drop first when it gets late, by what it costs the conclusions. */
 export function DropFirst({ plan, worked }: PlanPartProps) {
   if (!worked || worked.dropFirst.length === 0) return null;
-  const saved = (takeIndex: number) => Math.max(1, Math.round((worked.time.takes[takeIndex]?.takeS ?? 0) / 60));
   const isRepeat = (takeIndex: number) => {
     const key = takeKey(worked.built.takes[takeIndex] as PlannedTake);
     return worked.built.takes.some((take, index) => index !== takeIndex && takeKey(take) === key);
@@ -16,15 +16,15 @@ export function DropFirst({ plan, worked }: PlanPartProps) {
   return (
     <Sheet title="If it gets late, drop in this order">
       <ol className="drop-list">
-        {worked.dropFirst.slice(0, SHOWN).map(({ takeIndex, lossComparisons, lostForGood }) => {
+        {worked.dropFirst.slice(0, SHOWN).map(({ takeIndex, lossComparisons, lostForGood, savedS }) => {
           const take = worked.built.takes[takeIndex];
           return (
             take && (
               <li key={takeIndex}>
-                Take {takeIndex + 1}, {conditionWords(plan.factors, take.condition).join(', ')}
+                Take {takeIndex + 1}, {conditionWords(plan, take.condition).join(', ')}
                 <span className="small soft">
                   {' '}
-                  saves {saved(takeIndex)} min and its changes;{' '}
+                  saves {durationText(savedS)};{' '}
                   {lostForGood > 0
                     ? `${lostForGood} ${lostForGood === 1 ? 'comparison is' : 'comparisons are'} lost for good`
                     : lossComparisons === 0
@@ -38,7 +38,9 @@ export function DropFirst({ plan, worked }: PlanPartProps) {
           );
         })}
       </ol>
-      <p className="small soft mb-0">Ranked by the comparisons that only this take gives, each as if those above it were dropped already.</p>
+      <p className="small soft mb-0">
+        Ranked by the comparisons that only this take gives, for each minute that leaving it out saves, its changes included; each as if those above it were dropped already.
+      </p>
     </Sheet>
   );
 }

@@ -1,10 +1,11 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import { EXTRA_KINDS, type ExtraKind, type Factor, type FactorKind } from '@marvet/core/domain/factor';
+import { EXTRA_KINDS, type ExtraKind, type Factor, type FactorKind, type Level } from '@marvet/core/domain/factor';
 import type { PlanDraft } from '@marvet/core/domain/plan';
-import type { Script } from '@marvet/core/domain/script';
-import type { Station } from '@marvet/core/domain/station';
+import { readNumber } from '@marvet/core/domain/readNumber';
+import type { StoredScript } from '@marvet/core/domain/script';
+import type { StoredStation } from '@marvet/core/domain/station';
 import { levelIdOf, newFactor } from '@marvet/core/plan/followRecords';
-import { Pencil, Plus, Trash2, X } from 'lucide-react';
+import { Pencil, Plus, RotateCcw, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -19,8 +20,8 @@ import { StationDialog } from './StationDialog.tsx';
 interface FactorsProps {
   trialId: string;
   plan: PlanDraft;
-  stations: Station[];
-  scripts: Script[];
+  stations: StoredStation[];
+  scripts: StoredScript[];
   chains: Chain[];
   onChange: ChangePlan;
 }
@@ -31,13 +32,27 @@ const RECORDS: FactorKind[] = ['candidate', 'station', 'script'];
 
 /** The factors side by side; the levels that are ticked span the matrix. */
 export function Factors({ trialId, plan, stations, scripts, chains, onChange }: FactorsProps) {
-  const [station, setStation] = useState<Station | 'new' | null>(null);
-  const [script, setScript] = useState<Script | 'new' | null>(null);
+  const [station, setStation] = useState<StoredStation | 'new' | null>(null);
+  const [script, setScript] = useState<StoredScript | 'new' | null>(null);
   const binStation = useBin(trialId, 'station');
   const binScript = useBin(trialId, 'script');
   const extras = EXTRA_KINDS.filter((kind) => plan.factors.some((factor) => factor.kind === kind));
   const removeFactor = (factor: Factor) => onChange({ factors: plan.factors.filter((each) => each.kind !== factor.kind) }, `${factor.name} is no longer varied`);
   const setFactor = (factor: Factor, told?: string) => onChange({ factors: plan.factors.map((each) => (each.kind === factor.kind ? factor : each)) }, told);
+  const removeLevel = (factor: Factor, level: Level) =>
+    onChange(
+      {
+        factors: plan.factors.map((each) => (each.kind === factor.kind ? { ...factor, levels: factor.levels.filter((other) => other.id !== level.id) } : each)),
+        // Takes may speak of it; it can come back as what it was.
+        removedLevels: [...plan.removedLevels.filter((each) => each.kind !== factor.kind || each.level.id !== level.id), { kind: factor.kind, level }],
+      },
+      `${level.label} is no longer in the plan`,
+    );
+  const bringBack = (factor: Factor, level: Level) =>
+    onChange({
+      factors: plan.factors.map((each) => (each.kind === factor.kind ? inOrder({ ...factor, levels: [...factor.levels, { ...level, ticked: true }] }) : each)),
+      removedLevels: plan.removedLevels.filter((each) => each.kind !== factor.kind || each.level.id !== level.id),
+    });
   const levelActions = (kind: FactorKind, id: string, label: string) => {
     const edit =
       kind === 'station'
@@ -92,13 +107,7 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                     <span className="level-actions">
                       {levelActions(kind, level.id, level.label)}
                       {!RECORDS.includes(kind) && (
-                        <Button
-                          size="sm"
-                          variant="plain"
-                          className="icon"
-                          aria-label={`Remove ${level.label}`}
-                          onClick={() => setFactor({ ...factor, levels: factor.levels.filter((each) => each.id !== level.id) }, `${level.label} is no longer in the plan`)}
-                        >
+                        <Button size="sm" variant="plain" className="icon" aria-label={`Remove ${level.label}`} onClick={() => removeLevel(factor, level)}>
                           <X size={13} aria-hidden />
                         </Button>
                       )}
@@ -121,6 +130,13 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                 </>
               )}
               {!RECORDS.includes(kind) && <NewLevel factor={factor} onAdd={setFactor} />}
+              {plan.removedLevels
+                .filter((each) => each.kind === kind && !factor.levels.some((level) => level.id === each.level.id))
+                .map(({ level }) => (
+                  <Button key={level.id} size="sm" variant="plain" className="small" onClick={() => bringBack(factor, level)}>
+                    <RotateCcw size={13} aria-hidden /> {level.label} back
+                  </Button>
+                ))}
             </fieldset>
           );
         })}
@@ -129,6 +145,12 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
       {script && <ScriptDialog trialId={trialId} script={script === 'new' ? null : script} position={scripts.length} onClose={() => setScript(null)} />}
     </Sheet>
   );
+}
+
+/** Levels that are numbers stand in the order of their numbers. */
+function inOrder(factor: Factor): Factor {
+  const numeric = factor.levels.every((level) => level.value !== null);
+  return numeric ? { ...factor, levels: [...factor.levels].sort((a, b) => (a.value as number) - (b.value as number)) } : factor;
 }
 
 const HINTS: Record<ExtraKind, string> = {
@@ -163,8 +185,9 @@ function NewFactor({ has, onAdd }: { has: readonly ExtraKind[]; onAdd: (kind: Ex
 function NewLevel({ factor, onAdd }: { factor: Factor; onAdd: (factor: Factor) => void }) {
   const [text, setText] = useState('');
   const isDistance = factor.kind === 'distance';
-  const number = Number(text.replace(',', '.'));
-  const isNumber = text.trim() !== '' && Number.isFinite(number);
+  const read = readNumber(text, isDistance ? { min: 0.01, max: 10_000 } : {});
+  const isNumber = read.kind === 'number';
+  const number = isNumber ? read.value : Number.NaN;
   const id = isDistance ? String(number) : levelIdOf(text);
   const usable = text.trim() !== '' && id !== '' && !factor.levels.some((level) => level.id === id) && (!isDistance || (number > 0 && number <= 10_000));
   const what = isDistance ? 'distance' : factor.name.toLowerCase();
@@ -176,9 +199,7 @@ function NewLevel({ factor, onAdd }: { factor: Factor; onAdd: (factor: Factor) =
         event.preventDefault();
         if (!usable) return;
         const level = { id, label, value: isNumber ? number : null, ticked: true };
-        const levels = [...factor.levels, level];
-        const numeric = levels.every((each) => each.value !== null);
-        onAdd({ ...factor, levels: numeric ? levels.sort((a, b) => (a.value as number) - (b.value as number)) : levels });
+        onAdd(inOrder({ ...factor, levels: [...factor.levels, level] }));
         setText('');
       }}
     >

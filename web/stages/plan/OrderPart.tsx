@@ -1,4 +1,5 @@
 import type { OrderRules } from '@marvet/core/domain/plan';
+import { candidatesOf } from '@marvet/core/domain/take';
 import Form from 'react-bootstrap/Form';
 import { Sheet } from '../../parts/states.tsx';
 import { ChangeTimes } from './ChangeTimes.tsx';
@@ -13,7 +14,9 @@ const BLOCKS: [OrderRules['blockedBy'], string][] = [
 
 /** In which order takes are done: what it keeps to, what changes cost, and the rows themselves. */
 export function OrderPart(props: PlanPartProps) {
-  const { plan, onChange } = props;
+  const { plan, worked, chains, onChange } = props;
+  // Limits of tracks and chest leave takes that do not carry all candidates; in those one can go first.
+  const alone = !!worked && worked.built.takes.length > 0 && worked.built.takes.every((take) => candidatesOf(take).length === chains.length);
   const order = (patch: Partial<OrderRules>) => onChange({ order: { ...plan.order, ...patch } });
   return (
     <>
@@ -30,11 +33,13 @@ export function OrderPart(props: PlanPartProps) {
             id="counterbalanced"
             label="Each candidate goes first in turn"
             checked={plan.order.counterbalanced}
-            disabled={plan.together}
+            disabled={alone}
             onChange={(event) => order({ counterbalanced: event.target.checked })}
           />
           <p className="small soft mb-0 mt-2">
-            {plan.together ? 'Candidates share takes, so none is always first.' : 'Testing all of one and then all of the other lets the hour judge. It costs changes of the rig.'}
+            {alone
+              ? 'Every take has all candidates in it, so none is ever first.'
+              : 'Testing all of one and then all of the other lets the hour judge. It costs changes of the rig.'}
           </p>
         </Sheet>
       </div>

@@ -1,66 +1,37 @@
-import { levelsAsCandidates, SIMULTANEOUS_KINDS, type SimultaneousKind, takesSaved } from '@marvet/core/plan/levelsAsCandidates';
+import { SIMULTANEOUS_KINDS, type SimultaneousKind } from '@marvet/core/domain/factor';
 import { tickedLevels } from '@marvet/core/plan/matrix';
-import { useState } from 'react';
-import Button from 'react-bootstrap/Button';
-import { useBinRecordMutation, useSaveChainMutation } from '../../data/records.ts';
-import { useNotice } from '../../parts/notices.tsx';
-import { useTold } from '../../parts/useTold.ts';
+import Form from 'react-bootstrap/Form';
 import { factorName, type PlanPartProps } from './planPart.ts';
 
-/** For each factor that could be recorded at one moment: what that would save, and doing it. */
-export function PerFactor({ trialId, plan, chains, worked, onChange }: PlanPartProps) {
-  const [save] = useSaveChainMutation();
-  const [bin] = useBinRecordMutation();
-  const [busy, setBusy] = useState(false);
-  const tell = useNotice();
-  const told = useTold();
+/** For each factor that could be recorded at one moment: what that needs, and whether it is done so. */
+export function PerFactor({ plan, chains, worked, onChange }: PlanPartProps) {
   const kinds = SIMULTANEOUS_KINDS.filter((kind) => tickedLevels(plan.factors, kind).length > 1);
-  if (kinds.length === 0 || !worked) return null;
-  const together = async (kind: SimultaneousKind) => {
-    setBusy(true);
-    const levels = tickedLevels(plan.factors, kind);
-    const [first] = levels;
-    const before = { factors: plan.factors, together: plan.together };
-    const made: string[] = [];
-    for (const draft of levelsAsCandidates(chains, kind, levels)) {
-      const { data } = await told(save({ trialId, id: null, draft }));
-      if (!data) return setBusy(false);
-      made.push(data.id);
-    }
-    for (const { id, trialId: _trial, ...draft } of chains) await told(save({ trialId, id, draft: { ...draft, candidate: false } }));
-    onChange({
-      together: true,
-      factors: plan.factors.map((factor) => (factor.kind === kind ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id === first?.id })) } : factor)),
-    });
-    setBusy(false);
-    tell(`${made.length} candidates stand for the levels of ${factorName(plan, kind)}; the ${chains.length} before are kept for reference`, () => {
-      void (async () => {
-        for (const id of made) await told(bin({ trialId, kind: 'chain', id }));
-        for (const { id, trialId: _trial, ...draft } of chains) await told(save({ trialId, id, draft }));
-        onChange(before);
-      })();
-    });
-  };
+  if (kinds.length === 0) return null;
+  const set = (kind: SimultaneousKind, on: boolean) =>
+    onChange({ atOnce: on ? [...plan.atOnce, kind] : plan.atOnce.filter((each) => each !== kind), ...(on ? { together: true } : {}) });
   return (
-    <div className="mt-3">
-      <h3 className="mb-1">Levels at one moment</h3>
+    <fieldset className="mt-3">
+      <legend className="h3 mb-1">Levels at one moment</legend>
       {kinds.map((kind) => {
         const levels = tickedLevels(plan.factors, kind);
+        const on = plan.atOnce.includes(kind);
         return (
-          <div key={kind} className="row-line apart rule-row">
-            <span>
-              {factorName(plan, kind)}: {levels.map((level) => level.label).join(', ')}
-              <span className="d-block small soft">
-                One after the other: other words for each. At one moment: about {takesSaved(worked.built.takes.length, levels.length)} takes fewer, and{' '}
-                {chains.length * levels.length} candidates, each with gear of its own.
-              </span>
+          <div key={kind} className="rule-row">
+            <Form.Check
+              id={`at-once-${kind}`}
+              label={`${factorName(plan, kind)}: ${levels.map((level) => level.label).join(', ')} in one take`}
+              checked={on}
+              onChange={(event) => set(kind, event.target.checked)}
+            />
+            <span className="d-block small soft">
+              {on
+                ? `Every candidate is there ${levels.length} times over, each with gear of its own: ${levels.length * chains.length} tracks at most. Same words, same moment.`
+                : `One after the other: other words for each, and up to ${levels.length} times the takes.`}
+              {on && worked && ` ${worked.built.takes.length} takes.`}
             </span>
-            <Button size="sm" variant="outline" disabled={busy || chains.length === 0} onClick={() => void together(kind)}>
-              Record {factorName(plan, kind)} at one moment
-            </Button>
           </div>
         );
       })}
-    </div>
+    </fieldset>
   );
 }

@@ -7,10 +7,12 @@ import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from
 import { useTrialId } from '../../data/trialData.ts';
 import { usePlanQuery, useSavePlanMutation, useTakesQuery } from '../../data/work.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
+import { ConflictChoice } from '../../parts/ConflictChoice.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { Loaded, Trouble } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { useDraft } from '../../parts/useDraft.ts';
+import { changedTo } from '../../parts/useVersioned.ts';
 import { Controls } from './Controls.tsx';
 import { DayPart } from './DayPart.tsx';
 import { DesignPart } from './DesignPart.tsx';
@@ -61,13 +63,19 @@ export default function Plan() {
   );
 }
 
-function PlanDesk({ fetching, ...records }: Omit<PlanPartProps, 'worked' | 'onChange'> & { fetching: boolean }) {
+type VersionedPlan = PlanDraft & { version: number };
+
+function PlanDesk({ fetching, ...records }: Omit<PlanPartProps, 'worked' | 'onChange' | 'plan'> & { plan: VersionedPlan; fetching: boolean }) {
   const { trialId, stations, scripts, chains, items, takes } = records;
   const [save, { error }] = useSavePlanMutation();
-  const { draft: plan, change } = useDraft(
+  const {
+    draft: plan,
+    change,
+    conflict,
+  } = useDraft(
     records.plan,
     fetching,
-    useCallback((draft: PlanDraft) => save({ trialId, draft }), [save, trialId]),
+    useCallback((draft: VersionedPlan, _patch: unknown, version: number) => save({ trialId, version, draft }), [save, trialId]),
   );
   const [search, changeAddress] = useAddress();
   const context = useMemo(() => ({ chains, items, stations, scripts }), [chains, items, stations, scripts]);
@@ -84,7 +92,7 @@ function PlanDesk({ fetching, ...records }: Omit<PlanPartProps, 'worked' | 'onCh
   const shared: PlanPartProps = { ...records, plan, worked, onChange: changeTold };
   return (
     <>
-      <Trouble error={error} />
+      {conflict ? <ConflictChoice conflict={conflict} what="The plan" /> : !changedTo(error) && <Trouble error={error} />}
       <Sums trialId={trialId} plan={plan} takes={takes} working={working} />
       <Nav variant="underline" className="parts no-print" activeKey={part} onSelect={(key) => changeAddress({ part: key === 'vary' ? null : key })} aria-label="Parts of the plan">
         {PARTS.map(([id, name]) => (

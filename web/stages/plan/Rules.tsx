@@ -34,7 +34,7 @@ export function Rules({ plan, onChange }: { plan: PlanDraft; onChange: ChangePla
 }
 
 function wordsOf(plan: PlanDraft, kind: FactorKind, levelIds: readonly string[]): string {
-  return levelIds.map((id) => levelLabel(plan.factors, kind, id)).join(' or ');
+  return levelIds.map((id) => levelLabel(plan, kind, id)).join(' or ');
 }
 
 function NewRule({ plan, onAdd }: { plan: PlanDraft; onAdd: (rule: ExclusionRule) => void }) {
@@ -78,7 +78,7 @@ function NewRule({ plan, onAdd }: { plan: PlanDraft; onAdd: (rule: ExclusionRule
       <span>at</span>
       {second.map((each) => (
         <span key={each} className="chip">
-          {levelLabel(plan.factors, each.split('\n')[0] as FactorKind, each.split('\n')[1] as string)}
+          {levelLabel(plan, each.split('\n')[0] as FactorKind, each.split('\n')[1] as string)}
           <Button size="sm" variant="plain" className="icon" aria-label="Take out" onClick={() => setSecond(second.filter((other) => other !== each))}>
             <X size={12} aria-hidden />
           </Button>

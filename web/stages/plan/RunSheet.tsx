@@ -114,9 +114,9 @@ export default function RunSheet() {
                     ))}
                     <td className={row.changes.includes('script') ? 'fw-bold' : ''}>{row.script}</td>
                     <td className="tapes">
-                      {row.candidateIds.map((id) => {
-                        const chain = words.chains.get(id);
-                        return chain ? <PickTape key={id} take={takes.data![index]!} chain={chain} width={38} /> : null;
+                      {takes.data![index]!.setups.map((setup) => {
+                        const chain = words.chains.get(setup.candidateId);
+                        return chain ? <PickTape key={setup.id} take={takes.data![index]!} setup={setup} chain={chain} levels={words.setup(setup)} width={38} /> : null;
                       })}
                     </td>
                     <td className="write-line" />

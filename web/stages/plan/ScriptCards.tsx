@@ -19,7 +19,7 @@ export function ScriptCards({ trialId, scripts }: { trialId: string; scripts: Sc
       value=""
       onChange={(event) => {
         const card = cards.find((each) => each.name === event.target.value);
-        if (card) void told(save({ trialId, id: null, draft: { ...card, position: scripts.length } }));
+        if (card) void told(save({ trialId, from: null, draft: { ...card, position: scripts.length } }));
       }}
     >
       <option value="">Add a card</option>

@@ -1,14 +1,15 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { type Script, type ScriptDraft, scriptDraftSchema } from '@marvet/core/domain/script';
+import { type ScriptDraft, type StoredScript, scriptDraftSchema } from '@marvet/core/domain/script';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveScriptMutation } from '../../data/records.ts';
-import { asNumber, Field } from '../../parts/fields.tsx';
+import { Field, numberOf } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { useRecordForm } from '../../parts/useRecordForm.ts';
 
 interface ScriptDialogProps {
   trialId: string;
-  script: Script | null;
+  script: StoredScript | null;
   position: number;
   onClose: () => void;
 }
@@ -18,12 +19,9 @@ export function ScriptDialog({ trialId, script, position, onClose }: ScriptDialo
   const [save, { error, isLoading }] = useSaveScriptMutation();
   const form = useForm({ resolver: zodResolver(scriptDraftSchema), defaultValues: script ?? { name: '', text: '', purpose: '', talker: '', lengthS: 10, position } });
   const { errors } = form.formState;
-  const submit = form.handleSubmit(async (draft) => {
-    const { error: failed } = await save({ trialId, id: script?.id ?? null, draft: draft as ScriptDraft });
-    if (!failed) onClose();
-  });
+  const record = useRecordForm({ form: form as never, record: script, what: 'This script', send: (draft: ScriptDraft, from) => save({ trialId, from, draft }), onClose });
   return (
-    <RecordDialog title={script ? 'Change script' : 'New script'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+    <RecordDialog title={script ? 'Change script' : 'New script'} {...record} error={error} saving={isLoading}>
       <Field label="Name" error={errors.name?.message}>
         {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
       </Field>
@@ -36,7 +34,7 @@ export function ScriptDialog({ trialId, script, position, onClose }: ScriptDialo
           {(id) => <Form.Control id={id} {...form.register('talker')} />}
         </Field>
         <Field label="Length (s)" error={errors.lengthS?.message}>
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.lengthS} {...form.register('lengthS', asNumber)} />}
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.lengthS} {...form.register('lengthS', numberOf(scriptDraftSchema, 'lengthS'))} />}
         </Field>
       </div>
     </RecordDialog>

@@ -43,15 +43,23 @@ export default function SlateCards() {
                       {[
                         words.label('distance', take.condition.distance),
                         words.label('windscreen', take.condition.windscreen),
-                        ...EXTRA_KINDS.flatMap((kind) => (take.condition[kind] === undefined ? [] : [words.label(kind, take.condition[kind])])),
-                      ].join(', ')}
+                        ...EXTRA_KINDS.map((kind) => words.label(kind, take.condition[kind])),
+                      ]
+                        .filter(Boolean)
+                        .join(', ')}
                     </span>
                     <span>{words.label('script', take.condition.script)}</span>
                   </div>
                   <div className="slate-tapes">
-                    {take.candidateIds.map((id) => {
-                      const chain = words.chains.get(id);
-                      return chain && <TapeMark key={id} tape={chain.tape} name="" width={52} />;
+                    {take.setups.map((setup) => {
+                      const chain = words.chains.get(setup.candidateId);
+                      return (
+                        chain && (
+                          <span key={setup.id}>
+                            <TapeMark tape={chain.tape} name="" width={52} /> {words.setup(setup)}
+                          </span>
+                        )
+                      );
                     })}
                   </div>
                 </article>

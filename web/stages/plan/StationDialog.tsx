@@ -1,15 +1,16 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { hazardSchema, type Station, type StationDraft, stationDraftSchema } from '@marvet/core/domain/station';
+import { hazardSchema, type StationDraft, type StoredStation, stationDraftSchema } from '@marvet/core/domain/station';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveStationMutation } from '../../data/records.ts';
-import { asNumber, Field } from '../../parts/fields.tsx';
+import { Field, numberOf } from '../../parts/fields.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { useRecordForm } from '../../parts/useRecordForm.ts';
 
 interface StationDialogProps {
   trialId: string;
-  station: Station | null;
+  station: StoredStation | null;
   position: number;
   onClose: () => void;
 }
@@ -22,12 +23,9 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
     defaultValues: station ?? { name: '', surfaces: '', noise: '', indoors: false, latitudeDeg: null, longitudeDeg: null, needsDaylight: false, hazards: [], remark: '', position },
   });
   const { errors } = form.formState;
-  const submit = form.handleSubmit(async (draft) => {
-    const { error: failed } = await save({ trialId, id: station?.id ?? null, draft: draft as StationDraft });
-    if (!failed) onClose();
-  });
+  const record = useRecordForm({ form: form as never, record: station, what: 'This station', send: (draft: StationDraft, from) => save({ trialId, from, draft }), onClose });
   return (
-    <RecordDialog title={station ? 'Change station' : 'New station'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+    <RecordDialog title={station ? 'Change station' : 'New station'} {...record} error={error} saving={isLoading}>
       <Field label="Name" error={errors.name?.message}>
         {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
       </Field>
@@ -39,10 +37,26 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
       </div>
       <div className="row-line align-items-start">
         <Field label="Latitude (°, north is positive)" className="grow" error={errors.latitudeDeg?.message}>
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.latitudeDeg} {...form.register('latitudeDeg', asNumber)} />}
+          {(id) => (
+            <Form.Control
+              id={id}
+              className="mono"
+              inputMode="decimal"
+              isInvalid={!!errors.latitudeDeg}
+              {...form.register('latitudeDeg', numberOf(stationDraftSchema, 'latitudeDeg'))}
+            />
+          )}
         </Field>
         <Field label="Longitude (°, east is positive)" className="grow" error={errors.longitudeDeg?.message}>
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.longitudeDeg} {...form.register('longitudeDeg', asNumber)} />}
+          {(id) => (
+            <Form.Control
+              id={id}
+              className="mono"
+              inputMode="decimal"
+              isInvalid={!!errors.longitudeDeg}
+              {...form.register('longitudeDeg', numberOf(stationDraftSchema, 'longitudeDeg'))}
+            />
+          )}
         </Field>
       </div>
       <fieldset>

@@ -1,12 +1,13 @@
 import { type PlannedTake, takeKey } from '@marvet/core/plan/gather';
 import { conditionWords } from '@marvet/core/plan/levelWords';
+import { movedPins } from '@marvet/core/plan/order/pins';
 import { ArrowDown, ArrowUp, Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { durationText } from '../../parts/durationText.ts';
 import { Sheet } from '../../parts/states.tsx';
-import { TapeMark } from '../../parts/TapeMark.tsx';
 import { factorName, type PlanPartProps } from './planPart.ts';
+import { SetupTapes } from './SetupTapes.tsx';
 
 const SHOWN_AT_FIRST = 60;
 
@@ -19,8 +20,7 @@ export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps)
   const isPinned = (take: PlannedTake, position: number) => pins.some((pin) => pin.position === position && pin.key === takeKey(take));
   const pin = (take: PlannedTake, from: number, to: number | null) => {
     const key = takeKey(take);
-    const others = pins.filter((each) => each.position !== to && (each.position !== from || each.key !== key));
-    onChange({ order: { ...plan.order, pinned: to === null ? others : [...others, { key, position: to }] } });
+    onChange({ order: { ...plan.order, pinned: movedPins(pins, key, from, to) } });
   };
   const shown = all ? takes : takes.slice(0, SHOWN_AT_FIRST);
   return (
@@ -37,7 +37,7 @@ export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps)
       <ol className="take-order">
         {shown.map((take, position) => {
           const changed = worked.time.takes[position]?.changed ?? [];
-          const text = conditionWords(plan.factors, take.condition).join(', ');
+          const text = conditionWords(plan, take.condition).join(', ');
           const pinned = isPinned(take, position);
           return (
             <li key={`${takeKey(take)} ${position}`} className={changed.includes('station') ? 'new-station' : ''}>
@@ -49,10 +49,7 @@ export function TakeOrderList({ plan, worked, chains, onChange }: PlanPartProps)
                 </span>
               </span>
               <span className="text-nowrap">
-                {take.candidateIds.map((id) => {
-                  const chain = chains.find((each) => each.id === id);
-                  return chain && <TapeMark key={id} tape={chain.tape} name="" width={34} />;
-                })}
+                <SetupTapes setups={take.setups} chains={chains} plan={plan} width={34} />
               </span>
               <span className="mono small soft after">{durationText(worked.time.takes[position]?.startS ?? 0)}</span>
               <span className="text-nowrap">

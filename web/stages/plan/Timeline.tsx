@@ -3,8 +3,8 @@ import { conditionWords, levelLabel, TOLD } from '@marvet/core/plan/levelWords';
 import { clockText } from '../../parts/dateText.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { Sheet } from '../../parts/states.tsx';
-import { TapeMark } from '../../parts/TapeMark.tsx';
 import { factorName, type PlanPartProps } from './planPart.ts';
+import { SetupTapes } from './SetupTapes.tsx';
 
 /** The day as it will go, a line for each change, take, break and change of batteries. */
 export function Timeline({ plan, worked, chains }: PlanPartProps) {
@@ -17,9 +17,9 @@ export function Timeline({ plan, worked, chains }: PlanPartProps) {
     if (entry.kind === 'batteries') return `Batteries: ${entry.chainIds.map((id) => chains.find((chain) => chain.id === id)?.name ?? '').join(', ')}`;
     if (entry.kind === 'change')
       return entry.changed.includes('station')
-        ? `To ${levelLabel(plan.factors, 'station', take?.condition.station ?? '')}`
+        ? `To ${levelLabel(plan, 'station', take?.condition.station ?? '')}`
         : `Change ${entry.changed.map((kind) => factorName(plan, kind)).join(', ')}`;
-    const words = take ? conditionWords(plan.factors, take.condition, TOLD.slice(1)) : [];
+    const words = take ? conditionWords(plan, take.condition, TOLD.slice(1)) : [];
     return `Take ${entry.takeIndex + 1}: ${words.join(', ')}`;
   };
   return (
@@ -42,13 +42,7 @@ export function Timeline({ plan, worked, chains }: PlanPartProps) {
                   {says(entry)} {entry.kind === 'take' && dark.has(entry.takeIndex) && <span className="alarm">in the dark</span>}
                 </td>
                 <td className="num small">{durationText((entry.endsAtMs - entry.startsAtMs) / 1000)}</td>
-                <td>
-                  {entry.kind === 'take' &&
-                    worked.built.takes[entry.takeIndex]?.candidateIds.map((id) => {
-                      const chain = chains.find((each) => each.id === id);
-                      return chain && <TapeMark key={id} tape={chain.tape} name="" width={30} />;
-                    })}
-                </td>
+                <td>{entry.kind === 'take' && <SetupTapes setups={worked.built.takes[entry.takeIndex]?.setups ?? []} chains={chains} plan={plan} width={30} />}</td>
               </tr>
             ))}
           </tbody>

@@ -2,8 +2,8 @@ import type { Chain } from '@marvet/core/domain/chain';
 import type { FactorKind } from '@marvet/core/domain/factor';
 import type { Item } from '@marvet/core/domain/item';
 import type { PlanDraft } from '@marvet/core/domain/plan';
-import type { Script } from '@marvet/core/domain/script';
-import type { Station } from '@marvet/core/domain/station';
+import type { StoredScript } from '@marvet/core/domain/script';
+import type { StoredStation } from '@marvet/core/domain/station';
 import type { Take } from '@marvet/core/domain/take';
 import type { WorkedOutPlan } from '@marvet/core/plan/workOut';
 
@@ -14,8 +14,8 @@ export type ChangePlan = (patch: Partial<PlanDraft>, told?: string) => void;
 export interface PlanPartProps {
   trialId: string;
   plan: PlanDraft;
-  stations: Station[];
-  scripts: Script[];
+  stations: StoredStation[];
+  scripts: StoredScript[];
   /** Candidates only. */
   chains: Chain[];
   items: Item[];

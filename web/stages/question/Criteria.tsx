@@ -1,25 +1,34 @@
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
-import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, weightShares } from '@marvet/core/domain/criterion';
+import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, type StoredCriterion, weightShares } from '@marvet/core/domain/criterion';
 import type { Factor, FactorKind } from '@marvet/core/domain/factor';
 import type { Trial } from '@marvet/core/domain/trial';
 import { MEASURES, plainNumber } from '@marvet/core/measure/catalogue';
 import { levelLabel } from '@marvet/core/plan/levelWords';
 import { ListPlus, Pencil, Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSaveCriterionMutation } from '../../data/records.ts';
+import { ConflictChoice } from '../../parts/ConflictChoice.tsx';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { Empty, Sheet, Trouble } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
+import { changedTo, useVersioned } from '../../parts/useVersioned.ts';
 import { CriterionDialog } from './CriterionDialog.tsx';
 import { StartingPoints } from './StartingPoints.tsx';
 
+const nothing = () => undefined;
+
 /** The criteria of a trial with their weights, and what share of the whole each is. */
-export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria: Criterion[]; factors: Factor[] }) {
+export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria: StoredCriterion[]; factors: Factor[] }) {
   const trialId = trial.id;
   const [starting, setStarting] = useState(false);
-  const [editing, setEditing] = useState<Criterion | 'new' | null>(null);
+  const [editing, setEditing] = useState<StoredCriterion | 'new' | null>(null);
   const [save, { error }] = useSaveCriterionMutation();
+  // A weight is part of its criterion: changed elsewhere meanwhile, both states are shown.
+  const versioned = useVersioned<StoredCriterion>(
+    useCallback((draft, version) => save({ trialId, from: { id: draft.id, version }, draft }), [save, trialId]),
+    nothing,
+  );
   const bin = useBin(trialId, 'criterion');
   const shares = weightShares(criteria.map((criterion) => criterion.weight));
   return (
@@ -39,7 +48,7 @@ export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria:
         </span>
       }
     >
-      <Trouble error={error} />
+      {versioned.conflict ? <ConflictChoice conflict={versioned.conflict} what="This criterion" /> : !changedTo(error) && <Trouble error={error} />}
       {criteria.length === 0 ? (
         <Empty>
           <p>What decides? Three to eight criteria, each measured, listened to or inspected. Weigh them, and say what rules a candidate out.</p>
@@ -80,7 +89,7 @@ export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria:
                     min={0}
                     max={100}
                     value={criterion.weight}
-                    onKeep={(weight) => void save({ trialId, id: criterion.id, draft: { ...criterion, weight: weight ?? 0 } })}
+                    onKeep={(weight) => void versioned.save(criterion, { ...criterion, weight: weight ?? 0 }, criterion.version)}
                   />
                 </td>
                 <td>

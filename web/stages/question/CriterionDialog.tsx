@@ -1,12 +1,13 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { type Criterion, type CriterionDraft, criterionDraftSchema } from '@marvet/core/domain/criterion';
+import { type CriterionDraft, criterionDraftSchema, type StoredCriterion } from '@marvet/core/domain/criterion';
 import type { Factor } from '@marvet/core/domain/factor';
 import { MEASURE_IDS, MEASURES, type MeasureId } from '@marvet/core/measure/catalogue';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveCriterionMutation } from '../../data/records.ts';
-import { asNumber, Field } from '../../parts/fields.tsx';
+import { Field, numberOf } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { useRecordForm } from '../../parts/useRecordForm.ts';
 import { CriterionWhere } from './CriterionWhere.tsx';
 import { DesirabilityPreview } from './DesirabilityPreview.tsx';
 
@@ -29,7 +30,7 @@ const OFTEN = {
 
 interface CriterionDialogProps {
   trialId: string;
-  criterion: Criterion | null;
+  criterion: StoredCriterion | null;
   position: number;
   factors: Factor[];
   onClose: () => void;
@@ -47,6 +48,7 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
       weight: 10,
       best: 40,
       worst: 6,
+      otherWorst: null,
       aggregation: 'median' as const,
       where: {},
       worstWords: '',
@@ -74,12 +76,13 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
     form.setValue('worst', MEASURES[next].typical.worst);
     if (!form.getValues('name')) form.setValue('name', MEASURES[next].label);
   };
-  const submit = form.handleSubmit(async (draft) => {
-    const { error: failed } = await save({ trialId, id: criterion?.id ?? null, draft: draft as CriterionDraft });
-    if (!failed) onClose();
-  });
+  const watched = (name: 'best' | 'worst' | 'otherWorst') => {
+    const value = form.watch(name);
+    return typeof value === 'number' ? value : null;
+  };
+  const record = useRecordForm({ form: form as never, record: criterion, what: 'This criterion', send: (draft: CriterionDraft, from) => save({ trialId, from, draft }), onClose });
   return (
-    <RecordDialog title={criterion ? 'Change criterion' : 'New criterion'} onClose={onClose} onSubmit={() => void submit()} error={error} saving={isLoading}>
+    <RecordDialog title={criterion ? 'Change criterion' : 'New criterion'} {...record} error={error} saving={isLoading}>
       <Field label="Name" error={errors.name?.message}>
         {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
       </Field>
@@ -122,13 +125,13 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
       )}
       <div className="row-line align-items-start">
         <Field label="Weight" className="grow" error={errors.weight?.message}>
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('weight', asNumber)} />}
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('weight', numberOf(criterionDraftSchema, 'weight'))} />}
         </Field>
         <Field label={`Worst (${unit})`} className="grow" error={errors.worst?.message} help="counts as 0">
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('worst', asNumber)} />}
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('worst', numberOf(criterionDraftSchema, 'worst'))} />}
         </Field>
         <Field label={`Best (${unit})`} className="grow" error={errors.best?.message} help="counts as 100">
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('best', asNumber)} />}
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('best', numberOf(criterionDraftSchema, 'best'))} />}
         </Field>
       </div>
       <Form.Check
@@ -150,11 +153,16 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
             )}
           </Field>
           <Field label={`Limit (${unit})`} className="grow" error={errors.dealbreaker?.limit?.message}>
-            {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('dealbreaker.limit', asNumber)} />}
+            {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('dealbreaker.limit', numberOf(criterionDraftSchema, 'dealbreaker.limit'))} />}
           </Field>
         </div>
       )}
-      <DesirabilityPreview best={Number(form.watch('best'))} worst={Number(form.watch('worst'))} unit={unit} limit={dealbreaker ?? null} />
+      <div className="row-line align-items-start">
+        <Field label={`Worst on the other side (${unit})`} error={errors.otherWorst?.message} help="only where the best lies in the middle, as with tilt; else left empty">
+          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('otherWorst', numberOf(criterionDraftSchema, 'otherWorst'))} />}
+        </Field>
+      </div>
+      <DesirabilityPreview best={watched('best') ?? Number.NaN} worst={watched('worst') ?? Number.NaN} otherWorst={watched('otherWorst')} unit={unit} limit={dealbreaker ?? null} />
       {kind !== 'measured' && (
         <div className="row-line align-items-start">
           <Field label="0 points mean" className="grow" error={errors.worstWords?.message}>

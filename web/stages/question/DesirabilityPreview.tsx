@@ -1,4 +1,5 @@
 import { desirability } from '@marvet/core/decide/desirability';
+import { readNumber } from '@marvet/core/domain/readNumber';
 import { plainNumber } from '@marvet/core/measure/catalogue';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
@@ -6,6 +7,7 @@ import Form from 'react-bootstrap/Form';
 interface DesirabilityPreviewProps {
   best: number;
   worst: number;
+  otherWorst: number | null;
   unit: string;
   limit: { side: 'below' | 'above'; limit: number } | null;
 }
@@ -13,18 +15,21 @@ interface DesirabilityPreviewProps {
 const [WIDTH, HEIGHT] = [320, 84];
 
 /** How a raw value becomes a desirability: the line, the limit, and one value that can be tried. */
-export function DesirabilityPreview({ best, worst, unit, limit }: DesirabilityPreviewProps) {
+export function DesirabilityPreview({ best, worst, otherWorst, unit, limit }: DesirabilityPreviewProps) {
   const [text, setText] = useState('');
   const usable = Number.isFinite(best) && Number.isFinite(worst) && best !== worst;
   if (!usable) return null;
-  const span = Math.abs(best - worst);
-  const [low, high] = [Math.min(best, worst) - span * 0.25, Math.max(best, worst) + span * 0.25];
+  const ends = [best, worst, ...(otherWorst === null ? [] : [otherWorst])];
+  const span = Math.max(...ends) - Math.min(...ends);
+  const [low, high] = [Math.min(...ends) - span * 0.25, Math.max(...ends) + span * 0.25];
+  const shape = { best, worst, otherWorst };
   const x = (value: number) => ((Math.max(low, Math.min(high, value)) - low) / (high - low)) * WIDTH;
   const y = (share: number) => HEIGHT - 4 - share * (HEIGHT - 12);
-  const tried = text.trim() === '' ? (best + worst) / 2 : Number(text.replace(',', '.').replace('−', '-'));
-  const good = Number.isFinite(tried) ? desirability(tried, best, worst) : null;
+  const read = readNumber(text, { min: low - span, max: high + span });
+  const tried = read.kind === 'empty' ? (best + worst) / 2 : read.kind === 'number' ? read.value : Number.NaN;
+  const good = Number.isFinite(tried) ? desirability(tried, shape) : null;
   const out = limit !== null && Number.isFinite(tried) && (limit.side === 'below' ? tried < limit.limit : tried > limit.limit);
-  const points = [low, Math.min(best, worst), Math.max(best, worst), high].map((value) => `${x(value)},${y(desirability(value, best, worst))}`).join(' ');
+  const points = [low, ...ends.sort((a, b) => a - b), high].map((value) => `${x(value)},${y(desirability(value, shape))}`).join(' ');
   return (
     <div className="desirability">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + 22}`} role="img" aria-label={`From 0 at ${plainNumber(worst)} ${unit} to 100 at ${plainNumber(best)} ${unit}`}>
@@ -40,7 +45,7 @@ export function DesirabilityPreview({ best, worst, unit, limit }: DesirabilityPr
         <path className="axes" d={`M0 0 V${HEIGHT} H${WIDTH}`} />
         <polyline points={points} />
         {good !== null && <circle cx={x(tried)} cy={y(good)} r={5} />}
-        {[worst, best].map((value) => (
+        {ends.map((value) => (
           <text key={value} x={x(value)} y={HEIGHT + 16} textAnchor="middle">
             {plainNumber(value)}
           </text>

@@ -1,5 +1,5 @@
 import { CONSISTENT_UP_TO, pairwiseWeights, wholeWeights } from '@marvet/core/decide/pairwise';
-import type { Criterion } from '@marvet/core/domain/criterion';
+import type { StoredCriterion } from '@marvet/core/domain/criterion';
 import type { CriterionComparison, Trial } from '@marvet/core/domain/trial';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -23,7 +23,7 @@ const STEPS: [number, string][] = [
 
 interface PairwiseProps {
   trial: Trial;
-  criteria: Criterion[];
+  criteria: StoredCriterion[];
   onChange: (comparisons: CriterionComparison[]) => void;
 }
 
@@ -47,10 +47,14 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
     onChange(value === '' ? others : [...others, { firstId, secondId, ratio: Number(value) }]);
   };
   const takeWeights = async () => {
-    const before = criteria.map((criterion) => ({ criterion, weight: criterion.weight }));
-    for (const [index, criterion] of criteria.entries()) await save({ trialId: trial.id, id: criterion.id, draft: { ...criterion, weight: weights[index] ?? 0 } });
+    const saved: { criterion: StoredCriterion; version: number }[] = [];
+    for (const [index, criterion] of criteria.entries()) {
+      const { data } = await save({ trialId: trial.id, from: criterion, draft: { ...criterion, weight: weights[index] ?? 0 } });
+      if (!data) return;
+      saved.push({ criterion, version: data.version });
+    }
     tell('The weights are those of the comparisons', () => {
-      for (const { criterion, weight } of before) void save({ trialId: trial.id, id: criterion.id, draft: { ...criterion, weight } });
+      for (const { criterion, version } of saved) void save({ trialId: trial.id, from: { id: criterion.id, version }, draft: criterion });
     });
   };
   const step = (ratio: number | null) =>

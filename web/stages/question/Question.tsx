@@ -1,4 +1,4 @@
-import type { Criterion } from '@marvet/core/domain/criterion';
+import type { StoredCriterion } from '@marvet/core/domain/criterion';
 import type { Factor } from '@marvet/core/domain/factor';
 import type { Trial, TrialPatch } from '@marvet/core/domain/trial';
 import { useCallback } from 'react';
@@ -6,9 +6,11 @@ import { useCriteriaQuery } from '../../data/records.ts';
 import { useTrialId } from '../../data/trialData.ts';
 import { useChangeTrialMutation, useTrialQuery } from '../../data/trials.ts';
 import { usePlanQuery } from '../../data/work.ts';
+import { ConflictChoice } from '../../parts/ConflictChoice.tsx';
 import { KeptText } from '../../parts/fields.tsx';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { changedTo } from '../../parts/useVersioned.ts';
 import { Criteria } from './Criteria.tsx';
 import { Expectation } from './Expectation.tsx';
 import { Pairwise } from './Pairwise.tsx';
@@ -28,16 +30,20 @@ export default function Question() {
 interface QuestionDeskProps {
   saved: Trial;
   fetching: boolean;
-  criteria: Criterion[];
+  criteria: StoredCriterion[];
   factors: Factor[];
 }
 
 function QuestionDesk({ saved, fetching, criteria, factors }: QuestionDeskProps) {
   const [save, { error }] = useChangeTrialMutation();
-  const { draft: trial, change } = useDraft(
+  const {
+    draft: trial,
+    change,
+    conflict,
+  } = useDraft(
     saved,
     fetching,
-    useCallback((_trial: Trial, patch: TrialPatch) => save({ id: saved.id, patch }), [save, saved.id]),
+    useCallback((_trial: Trial, patch: TrialPatch, version: number) => save({ id: saved.id, version, patch }), [save, saved.id]),
   );
   const keep = (field: 'name' | 'question' | 'use' | 'place') => (value: string) => change({ [field]: value });
   return (
@@ -50,7 +56,7 @@ function QuestionDesk({ saved, fetching, criteria, factors }: QuestionDeskProps)
       <div className="stack">
         <Sheet title="The trial">
           <div className="stack">
-            <Trouble error={error} />
+            {conflict ? <ConflictChoice conflict={conflict} what="The trial" /> : !changedTo(error) && <Trouble error={error} />}
             <KeptText label="Name" value={trial.name} onKeep={keep('name')} maxLength={120} />
             <KeptText label="Question" value={trial.question} onKeep={keep('question')} rows={3} maxLength={300} placeholder="One question, for one use" />
             <KeptText label="Use" value={trial.use} onKeep={keep('use')} rows={3} maxLength={4000} placeholder="Scene, frame, how far the talker moves, may it be seen" />

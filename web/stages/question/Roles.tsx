@@ -37,13 +37,20 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
         <div className="roles">
           {roles.map((role) => (
             <div key={role.id} className="role">
-              <KeptText label={`Name of role ${role.name}`} hideLabel maxLength={120} value={role.name} onKeep={(name) => name && change(role.id, { name })} />
+              <KeptText
+                label={`Name of role ${role.name}`}
+                hideLabel
+                maxLength={120}
+                value={role.name}
+                onKeep={(name) => (name ? change(role.id, { name }) : tell(`A role needs a name. Still ${role.name}`))}
+              />
               <KeptNumber
                 label={`How many ${role.name}`}
                 hideLabel
                 size="sm"
                 min={1}
                 max={200}
+                whole
                 value={role.count}
                 onKeep={(count) => change(role.id, { count: Math.round(count ?? 1) })}
               />
@@ -74,13 +81,17 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
           min={0}
           max={10_000_000}
           value={budget?.amount ?? null}
-          onKeep={(amount) => onChange({ budget: amount === null ? null : { amount, currency: budget?.currency ?? 'EUR' } })}
+          onKeep={(amount, currency) => onChange({ budget: amount === null ? null : { amount, currency: currency ?? budget?.currency ?? 'EUR' } })}
         />
         <KeptText
           label="Currency"
           maxLength={3}
           value={budget?.currency ?? 'EUR'}
-          onKeep={(currency) => /^[A-Za-z]{3}$/.test(currency) && budget && onChange({ budget: { ...budget, currency: currency.toUpperCase() } })}
+          onKeep={(currency) => {
+            if (!/^[A-Za-z]{3}$/.test(currency)) return tell(`“${currency}” is no currency: three letters, such as EUR. Still ${budget?.currency ?? 'EUR'}`);
+            if (!budget) return tell('Enter the budget first, then its currency');
+            onChange({ budget: { ...budget, currency: currency.toUpperCase() } });
+          }}
         />
         <span className="small soft mb-1">
           for {roles.reduce((sum, role) => sum + role.count, 0)} people. Kept for the verdict’s allocation; prices in other currencies are not converted.

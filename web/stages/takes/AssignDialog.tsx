@@ -1,10 +1,10 @@
-import type { AudioFile } from '@marvet/core/domain/recording';
+import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { matchChannels } from '@marvet/core/takes/matchFile';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useTrialWords } from '../../data/trialData.ts';
-import { type RecordingRow, useAssignFileMutation } from '../../data/work.ts';
+import { useAssignFileMutation } from '../../data/work.ts';
 import { dateTimeText } from '../../parts/dateText.ts';
 import { Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
@@ -13,7 +13,7 @@ import { SafePlayer } from './SafePlayer.tsx';
 
 interface AssignDialogProps {
   trialId: string;
-  file: AudioFile;
+  file: FileRow;
   recordings: RecordingRow[];
   takes: Take[];
   onClose: () => void;
@@ -24,29 +24,34 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
   const words = useTrialWords(trialId);
   const [assign, { error, isLoading }] = useAssignFileMutation();
   const [takeId, setTakeId] = useState(file.takeId ?? '');
-  const [candidates, setCandidates] = useState(() => recordings.map((recording) => recording.candidateId));
+  const [setupIds, setSetupIds] = useState(() => recordings.map((recording) => recording.setupId));
   const [names, setNames] = useState(() => recordings.map((recording) => recording.trackName ?? ''));
+  const [slateSpoken, setSlateSpoken] = useState(file.slateSpoken);
   const take = takes.find((each) => each.id === takeId);
-  const inTake = (take?.candidateIds ?? []).flatMap((id) => words.chains.get(id) ?? []);
+  const chainOf = (setupId: string | null | undefined) => words.chains.get(take?.setups.find((setup) => setup.id === setupId)?.candidateId ?? '');
   const chooseTake = (id: string) => {
     setTakeId(id);
-    const chosen = takes.find((each) => each.id === id);
-    const chains = (chosen?.candidateIds ?? []).flatMap((each) => words.chains.get(each) ?? []);
-    setCandidates(
-      matchChannels(
-        file.name,
-        recordings.map((recording) => recording.trackName),
-        chains,
-      ),
+    const setups = takes.find((each) => each.id === id)?.setups ?? [];
+    const chains = setups.flatMap((setup) => words.chains.get(setup.candidateId) ?? []);
+    const found = matchChannels(
+      file.name,
+      recordings.map((recording) => recording.trackName),
+      chains,
+    );
+    setSetupIds(
+      found.map((candidateId) => {
+        const own = setups.filter((setup) => setup.candidateId === candidateId);
+        return own.length === 1 ? (own[0]?.id ?? null) : null;
+      }),
     );
   };
   const submit = async () => {
     const channels = recordings.map((recording, index) => ({
-      channelIndex: recording.channelIndex,
-      candidateId: takeId ? (candidates[index] ?? null) : null,
+      channelIndex: recording.channels[0] ?? index,
+      setupId: takeId ? (setupIds[index] ?? null) : null,
       trackName: names[index] ?? '',
     }));
-    const { error: failed } = await assign({ trialId, fileId: file.id, assignment: { takeId: takeId || null, channels } });
+    const { error: failed } = await assign({ trialId, fileId: file.id, assignment: { takeId: takeId || null, channels, slateSpoken } });
     if (!failed) onClose();
   };
   return (
@@ -71,41 +76,54 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
           </Form.Select>
         )}
       </Field>
+      <Field label="Slate spoken on this file">
+        {(id) => (
+          <Form.Select
+            id={id}
+            value={slateSpoken === null ? '' : String(slateSpoken)}
+            onChange={(event) => setSlateSpoken(event.target.value === '' ? null : event.target.value === 'true')}
+          >
+            <option value="">as the trial says</option>
+            <option value="true">yes: what is judged begins after it</option>
+            <option value="false">no</option>
+          </Form.Select>
+        )}
+      </Field>
       {recordings.map((recording, index) => (
         <div key={recording.id} className="stack gap-1 border-top pt-2">
           <div className="row-line apart">
             <span className="row-line">
-              <b>Channel {recording.channelIndex + 1}</b>
+              <b>Channel {(recording.channels[0] ?? index) + 1}</b>
               <Form.Control
                 size="sm"
                 className="w-auto"
                 placeholder="no name"
                 maxLength={60}
-                aria-label={`Name of channel ${recording.channelIndex + 1}`}
+                aria-label={`Name of channel ${(recording.channels[0] ?? index) + 1}`}
                 value={names[index] ?? ''}
                 onChange={(event) => setNames(names.with(index, event.target.value))}
               />
             </span>
             <span className="row-line">
-              {candidates[index] && words.chains.get(candidates[index]) && <TapeMark tape={words.chains.get(candidates[index])!.tape} />}
+              {chainOf(setupIds[index]) && <TapeMark tape={chainOf(setupIds[index])!.tape} />}
               <Form.Select
                 size="sm"
                 className="w-auto"
-                aria-label={`Candidate of channel ${recording.channelIndex + 1}`}
+                aria-label={`Candidate of channel ${(recording.channels[0] ?? index) + 1}`}
                 disabled={!take}
-                value={candidates[index] ?? ''}
-                onChange={(event) => setCandidates(candidates.map((each, at) => (at === index ? event.target.value || null : each)))}
+                value={setupIds[index] ?? ''}
+                onChange={(event) => setSetupIds(setupIds.with(index, event.target.value || null))}
               >
                 <option value="">none</option>
-                {inTake.map((chain) => (
-                  <option key={chain.id} value={chain.id}>
-                    {chain.name}
+                {take?.setups.map((setup) => (
+                  <option key={setup.id} value={setup.id}>
+                    {[words.chains.get(setup.candidateId)?.name, words.setup(setup)].filter(Boolean).join(', ')}
                   </option>
                 ))}
               </Form.Select>
             </span>
           </div>
-          <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label={`Channel ${recording.channelIndex + 1} of ${file.name}`} />
+          <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label={`Channel ${(recording.channels[0] ?? index) + 1} of ${file.name}`} />
         </div>
       ))}
     </RecordDialog>

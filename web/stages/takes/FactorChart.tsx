@@ -31,7 +31,7 @@ export function FactorChart({ points, plan, chains, unit, digits, label }: Facto
   const cells = figureGrid(points, (point) => `${point.condition[kind]} ${point.candidateId}`);
   const levels = (plan.factors.find((factor) => factor.kind === kind)?.levels ?? []).filter((level) => points.some((point) => point.condition[kind] === level.id));
   const rows = levels.map((level) => ({
-    level: levelLabel(plan.factors, kind, level.id),
+    level: levelLabel(plan, kind, level.id),
     ...Object.fromEntries(chains.map((chain) => [chain.id, cells.get(`${level.id} ${chain.id}`)?.median ?? null])),
   }));
   return (

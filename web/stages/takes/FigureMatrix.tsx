@@ -1,14 +1,16 @@
+import { type FigureOfAll, type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
 import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor';
 import type { Plan } from '@marvet/core/domain/plan';
-import { isSpoiled, type Take } from '@marvet/core/domain/take';
+import { isSpoiled, setupCondition, type Take } from '@marvet/core/domain/take';
 import { MEASURE_IDS, MEASURES, type MeasureId, measureText, signed } from '@marvet/core/measure/catalogue';
 import { conditionWords, levelLabel } from '@marvet/core/plan/levelWords';
 import { type FigurePoint, figureGrid, placeInRange } from '@marvet/core/takes/figureGrid';
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
-import type { RecordingRow } from '../../data/work.ts';
+import { placed } from '../../data/trialData.ts';
+import { useFigureQuery } from '../../data/work.ts';
 import { Field } from '../../parts/fields.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
@@ -31,9 +33,19 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
   const navigate = useNavigate();
   const asked = search.get('figure') as MeasureId | null;
   const id = asked && MEASURE_IDS.includes(asked) ? asked : 'noise.snrDb';
-  const points = useMemo(() => pointsOf(recordings, takes, id), [recordings, takes, id]);
+  // What the table shows is here already; any other figure is asked for when it is looked at.
+  const inTable = (TABLE_FIGURES as readonly string[]).indexOf(id);
+  const asking = useFigureQuery({ trialId, measureId: id }, { skip: inTable >= 0 });
+  const figures = useMemo(
+    () =>
+      inTable >= 0
+        ? Object.fromEntries(recordings.flatMap((recording) => (recording.table?.[inTable] == null ? [] : [[recording.id, recording.table[inTable] as number]])))
+        : (asking.data ?? {}),
+    [inTable, recordings, asking.data],
+  );
+  const points = useMemo(() => pointsOf(recordings, takes, chains, figures), [recordings, takes, chains, figures]);
   const down = CONDITION_KINDS.filter((kind) => kind !== ACROSS && points.some((point) => point.condition[kind] !== undefined));
-  const label = (kind: ConditionKind, levelId: string) => levelLabel(plan.factors, kind, levelId);
+  const label = (kind: ConditionKind, levelId: string) => levelLabel(plan, kind, levelId);
   const rowKey = (point: Pick<FigurePoint, 'condition'>) => down.map((kind) => point.condition[kind]).join('|');
   const cells = figureGrid(points, (point) => `${rowKey(point)} ${point.candidateId} ${point.condition[ACROSS]}`);
   const rows = [...new Map(points.map((point) => [rowKey(point), point.condition])).entries()];
@@ -60,7 +72,9 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
         </Field>
         {medians.length > 0 && <Scale least={Math.min(...medians)} most={Math.max(...medians)} id={id} />}
       </div>
-      {points.length === 0 ? (
+      {asking.isFetching ? (
+        <Empty>The figure is being fetched.</Empty>
+      ) : points.length === 0 ? (
         <Empty>No judged take has this figure. Not every figure can be measured on every recording.</Empty>
       ) : (
         <>
@@ -88,7 +102,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
               <tbody>
                 {rows.map(([key, condition]) => (
                   <tr key={key}>
-                    <th scope="row">{conditionWords(plan.factors, condition, down).join(', ')}</th>
+                    <th scope="row">{conditionWords(plan, condition, down).join(', ')}</th>
                     {candidates.flatMap((chain) =>
                       distancesOf(chain).map((distance, index) => {
                         const start = index === 0 ? 'group-start' : '';
@@ -101,7 +115,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
                               type="button"
                               className="figure-cell mono"
                               style={{ '--share': `${Math.round(60 * (better === 'lower' ? 1 - place : place))}%` } as React.CSSProperties}
-                              aria-label={`${chain.name}, ${label(ACROSS, distance)}, ${conditionWords(plan.factors, condition, down).join(', ')}: ${measureText(id, cell.median)}, look inside`}
+                              aria-label={`${chain.name}, ${label(ACROSS, distance)}, ${conditionWords(plan, condition, down).join(', ')}: ${measureText(id, cell.median)}, look inside`}
                               onClick={() => navigate(`/trials/${trialId}/takes/${cell.points[0]?.recordingId}`)}
                             >
                               {signed(cell.median, digits)}
@@ -134,12 +148,13 @@ function Scale({ least, most, id }: { least: number; most: number; id: MeasureId
   );
 }
 
-function pointsOf(recordings: RecordingRow[], takes: Take[], id: MeasureId): FigurePoint[] {
-  const byId = new Map(takes.map((take) => [take.id, take]));
-  return recordings.flatMap((recording) => {
-    const take = byId.get(recording.takeId ?? '');
-    const value = recording.figures?.[id];
-    if (!take || isSpoiled(take) || !recording.candidateId || value === undefined) return [];
-    return [{ recordingId: recording.id, candidateId: recording.candidateId, condition: take.condition, value }];
+function pointsOf(recordings: readonly RecordingRow[], takes: readonly Take[], chains: readonly Chain[], figures: FigureOfAll): FigurePoint[] {
+  const takeById = new Map(takes.map((take) => [take.id, take]));
+  const chainById = new Map(chains.map((chain) => [chain.id, chain]));
+  return recordings.flatMap((recording): FigurePoint[] => {
+    const { take, setup } = placed(recording, takeById, chainById);
+    const value = figures[recording.id];
+    if (!take || !setup || isSpoiled(take) || value === undefined) return [];
+    return [{ recordingId: recording.id, candidateId: setup.candidateId, condition: setupCondition(take, setup), value }];
   });
 }

@@ -14,7 +14,7 @@ const GROUPS: [string, string][] = [
 ];
 
 /** Every figure of a channel, each group with how right it is and the way to its method. */
-export function FiguresTable({ report }: { report: ChannelReport }) {
+export function FiguresTable({ report, lengthS }: { report: ChannelReport; lengthS: number }) {
   return (
     <Sheet title="All figures">
       <div className="figures">
@@ -33,7 +33,7 @@ export function FiguresTable({ report }: { report: ChannelReport }) {
                   {ids.map((id) => (
                     <tr key={id}>
                       <td>{MEASURES[id].label}</td>
-                      <td className="num">{measureText(id, measureValue(report, id))}</td>
+                      <td className="num">{measureText(id, measureValue(report, id, lengthS))}</td>
                     </tr>
                   ))}
                 </tbody>

@@ -1,25 +1,26 @@
-import type { AudioFile } from '@marvet/core/domain/recording';
+import { isCutShort } from '@marvet/core/audio/readWavHeader';
+import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';
 import { RefreshCw, Square, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { type RecordingRow, useCancelMeasuringMutation, useMeasureAgainMutation, useMeasureManyMutation } from '../../data/work.ts';
+import { useCancelMeasuringMutation, useMeasureAgainMutation, useMeasureManyMutation } from '../../data/work.ts';
 import { Progress } from '../../parts/Progress.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
 import { AssignDialog } from './AssignDialog.tsx';
 
-interface Row extends AudioFile {
+interface Row extends FileRow {
   take: Take | undefined;
   loose: number;
 }
 
 interface FileTableProps {
   trialId: string;
-  files: AudioFile[];
+  files: FileRow[];
   recordings: RecordingRow[];
   takes: Take[];
   progress: ReadonlyMap<string, number>;
@@ -30,7 +31,7 @@ const column = createColumnHelper<Row>();
 /** Files as they came in: how each found its take, how far measuring is, and what can be done with it. */
 export function FileTable({ trialId, files, recordings, takes, progress }: FileTableProps) {
   const [sorting, setSorting] = useState<SortingState>([{ id: 'match', desc: false }]);
-  const [assigning, setAssigning] = useState<AudioFile | null>(null);
+  const [assigning, setAssigning] = useState<FileRow | null>(null);
   const [cancel] = useCancelMeasuringMutation();
   const [again] = useMeasureAgainMutation();
   const [many] = useMeasureManyMutation();
@@ -39,7 +40,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
   const rows = useMemo(() => {
     const takeById = new Map(takes.map((take) => [take.id, take]));
     const loose = new Map<string, number>();
-    for (const recording of recordings) if (!recording.candidateId) loose.set(recording.fileId, (loose.get(recording.fileId) ?? 0) + 1);
+    for (const recording of recordings) if (!recording.setupId) loose.set(recording.fileId, (loose.get(recording.fileId) ?? 0) + 1);
     return files.map((file): Row => ({ ...file, take: takeById.get(file.takeId ?? ''), loose: loose.get(file.id) ?? 0 }));
   }, [files, recordings, takes]);
   const columns = useMemo(
@@ -134,9 +135,18 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
   );
 }
 
-function MeasureStateCell({ file, share }: { file: AudioFile; share: number | undefined }) {
+function MeasureStateCell({ file, share }: { file: FileRow; share: number | undefined }) {
   if (file.state === 'measuring') return <Progress widthPx={120} share={share ?? 0} label={`${file.name}, measured`} />;
   if (file.state === 'failed') return <span className="alarm small">{file.failure}</span>;
   if (file.state === 'queued') return <span className="small soft">waits</span>;
-  return <span className="small">{file.warnings.length > 0 ? <span title={file.warnings.join('; ')}>done, {file.warnings.length} remarks</span> : 'done'}</span>;
+  return (
+    <span className="small">
+      done
+      {file.warnings.map((warning) => (
+        <span key={warning} className={`d-block ${isCutShort(warning) ? 'alarm' : 'soft'}`}>
+          {warning}
+        </span>
+      ))}
+    </span>
+  );
 }

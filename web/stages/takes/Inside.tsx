@@ -1,18 +1,18 @@
-import type { RecordingDetail } from '@marvet/core/domain/recording';
+import type { RecordingDetail } from '@marvet/core/contract/recordings';
 import { slateLabel } from '@marvet/core/domain/take';
 import { type AudioEvent, METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
-import { useMeasureAgainMutation, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
+import { useMarkPerformanceMutation, useMeasureAgainMutation, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
-import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useTold } from '../../parts/useTold.ts';
 import { EventList } from './EventList.tsx';
 import { FiguresTable } from './FiguresTable.tsx';
 import { LevelLanes } from './LevelLanes.tsx';
+import { Performance } from './Performance.tsx';
 import { RoomTone } from './RoomTone.tsx';
 import { SafePlayer, type Seek } from './SafePlayer.tsx';
 import { SpectrumChart } from './SpectrumChart.tsx';
@@ -30,13 +30,14 @@ export default function Inside() {
       {() => {
         const recording = query.data!;
         const take = takes.data!.find((each) => each.id === recording.takeId);
-        const chain = words.chains.get(recording.candidateId ?? '');
+        const setup = take?.setups.find((each) => each.id === recording.setupId);
+        const chain = words.chains.get(setup?.candidateId ?? '');
         return (
           <>
             <div className="row-line">
-              <Link to="..">All takes</Link>
+              <Link to={`/trials/${trialId}/takes`}>All takes</Link>
               <h2 className="fs-5">{take ? `Take ${slateLabel(take)}` : recording.file.name}</h2>
-              {chain && (take ? <PickTape take={take} chain={chain} width={56} /> : <TapeMark tape={chain.tape} name={chain.name} width={56} />)}
+              {chain && take && setup && <PickTape take={take} setup={setup} chain={chain} levels={words.setup(setup)} width={56} />}
               <span>{chain?.name}</span>
               <span className="soft">{take && words.condition(take)}</span>
             </div>
@@ -55,6 +56,7 @@ function Measured({ recording }: { recording: RecordingDetail }) {
   const [atS, setAtS] = useState(0);
   const [seekTo, setSeekTo] = useState<Seek | null>(null);
   const [again] = useMeasureAgainMutation();
+  const [mark] = useMarkPerformanceMutation();
   const told = useTold();
   if (!report || !series) return null;
   const hear = (event: AudioEvent) => setSeekTo({ atS: Math.max(0, event.startS - 1), untilS: event.endS + 1 });
@@ -69,8 +71,19 @@ function Measured({ recording }: { recording: RecordingDetail }) {
         </p>
       )}
       <Sheet title="Level over time, dBFS" aside={<WindowButtons time={time} atS={atS} />}>
-        <LevelLanes label="Level over time" series={series} report={report} window={time.window} atS={atS} onSeek={(seconds) => setSeekTo({ atS: seconds })} onEvent={hear} />
+        <LevelLanes
+          label="Level over time"
+          series={series}
+          report={report}
+          window={time.window}
+          atS={atS}
+          performance={recording.judged?.span ?? null}
+          onPerformance={(span) => void told(mark({ trialId, id: recording.id, performance: span }))}
+          onSeek={(seconds) => setSeekTo({ atS: seconds })}
+          onEvent={hear}
+        />
         <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label="This recording" onTime={setAtS} seekTo={seekTo} />
+        <Performance recording={recording} shown={time.window} />
         <RoomTone recording={recording} shown={time.window} />
       </Sheet>
       <div className="columns">
@@ -79,13 +92,13 @@ function Measured({ recording }: { recording: RecordingDetail }) {
         </Sheet>
         <EventList report={report} onEvent={hear} />
       </div>
-      <FiguresTable report={report} />
+      <FiguresTable report={report} lengthS={file.format.durationS} />
       <Remarks recording={recording} />
     </>
   );
 }
 
-function Remarks({ recording: { file, channelIndex, trackName } }: { recording: RecordingDetail }) {
+function Remarks({ recording: { file, channels, trackName } }: { recording: RecordingDetail }) {
   return (
     <Sheet title="The file">
       <dl className="facts small">
@@ -93,15 +106,12 @@ function Remarks({ recording: { file, channelIndex, trackName } }: { recording: 
         <dd className="text-break">{file.name}</dd>
         <dt>Channel</dt>
         <dd>
-          {channelIndex + 1} {trackName}
+          {channels.map((channel) => channel + 1).join(' and ')} {trackName}
         </dd>
         <dt>Format</dt>
-        <dd>
-          {file.format &&
-            `${file.format.bitDepth} bit ${file.format.encoding === 'pcm' ? 'PCM' : 'float'}, ${file.format.sampleRateHz / 1000} kHz, ${file.format.durationS.toFixed(1)} s`}
-        </dd>
+        <dd>{`${file.format.bitDepth} bit ${file.format.encoding === 'pcm' ? 'PCM' : 'float'}, ${file.format.sampleRateHz / 1000} kHz, ${file.format.durationS.toFixed(1)} s`}</dd>
         <dt>Scene, take</dt>
-        <dd>{[file.format?.scene, file.format?.take].filter(Boolean).join(', ') || 'not in the file'}</dd>
+        <dd>{[file.format.scene, file.format.take].filter(Boolean).join(', ') || 'not in the file'}</dd>
         <dt>SHA-256</dt>
         <dd className="mono">{file.sha256.slice(0, 16)}</dd>
       </dl>

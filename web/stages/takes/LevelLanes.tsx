@@ -2,6 +2,8 @@ import { EVENT_NAMES, eventText } from '@marvet/core/measure/eventWords';
 import { type AudioEvent, type ChannelReport, EVENT_KINDS, type LevelSeries, type Span } from '@marvet/core/measure/report.types';
 import { useId } from 'react';
 import { useWidth } from '../../parts/useWidth.ts';
+import { levelPath, ticks } from './lanePaths.ts';
+import { PerformanceHandles } from './PerformanceHandles.tsx';
 
 const USUAL_WIDTH = 1000;
 const LEAST_WIDTH = 280;
@@ -25,10 +27,13 @@ interface LevelLanesProps {
   onSeek: (seconds: number) => void;
   onEvent: (event: AudioEvent) => void;
   compact?: boolean;
+  /** The part that is judged, and what moves it. */
+  performance?: Span | null;
+  onPerformance?: (span: Span) => void;
 }
 
 /** Level over time with lanes for words, pauses and each kind of event under it. */
-export function LevelLanes({ label, series, report, window: [fromS, toS], atS, onSeek, onEvent, compact = false }: LevelLanesProps) {
+export function LevelLanes({ label, series, report, window: [fromS, toS], atS, onSeek, onEvent, compact = false, performance = null, onPerformance }: LevelLanesProps) {
   const clip = useId();
   // Drawn as wide as it is shown, so that the lettering keeps its size on a phone.
   const [svg, shownWidth] = useWidth<SVGSVGElement>(USUAL_WIDTH);
@@ -64,94 +69,87 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
   };
   const summary = `${report.activity.speech.length} stretches of words, ${report.activity.pause.length} pauses, ${report.events?.length ?? 0} events`;
   return (
-    <svg
-      ref={svg}
-      className="lane-chart"
-      viewBox={`0 0 ${width} ${height}`}
-      role="slider"
-      tabIndex={0}
-      aria-label={`${label}: ${summary}`}
-      aria-valuemin={fromS}
-      aria-valuemax={toS}
-      aria-valuenow={Math.max(fromS, Math.min(toS, atS))}
-      aria-valuetext={`${atS.toFixed(1)} s`}
-      onClick={click}
-      onKeyDown={step}
-    >
-      <clipPath id={clip}>
-        <rect x={LEFT} y={0} width={width - LEFT - RIGHT} height={height} />
-      </clipPath>
-      {[0, -20, -40, -60, -80].map((db) => (
-        <g key={db}>
-          <line className="grid" x1={LEFT} x2={width - RIGHT} y1={y(db)} y2={y(db)} />
-          <text x={LEFT - 8} y={y(db) + 4} textAnchor="end">
-            {db === 0 ? '0' : `−${-db}`}
-          </text>
-        </g>
-      ))}
-      <g clipPath={`url(#${clip})`}>
-        <path className="level" d={levelPath(series, fromS, toS, x, y, base)} />
-        {spans.map((lane, index) =>
-          lane.spans.filter(seen).map(([start, end]) => (
-            <rect key={`${lane.name} ${start}`} className={lane.className} x={x(start)} width={Math.max(1, x(end) - x(start))} y={laneY(index)} height={12}>
-              <title>
-                {lane.name} {start.toFixed(2)} to {end.toFixed(2)} s
-              </title>
-            </rect>
-          )),
-        )}
-        {kinds.map((kind, index) =>
-          report.events
-            .filter((event) => event.kind === kind && seen([event.startS, event.endS]))
-            .map((event) => (
-              <rect
-                key={`${kind} ${event.startS}`}
-                className={`event ${kind}`}
-                x={x(event.startS) - 1}
-                width={Math.max(5, x(event.endS) - x(event.startS) + 2)}
-                y={laneY(spans.length + index)}
-                height={13}
-                data-event={report.events.indexOf(event)}
-              >
-                <title>{eventText(event)}; click to hear it</title>
+    <div className="lane-wrap">
+      <svg
+        ref={svg}
+        className="lane-chart"
+        viewBox={`0 0 ${width} ${height}`}
+        role="slider"
+        tabIndex={0}
+        aria-label={`${label}: ${summary}`}
+        aria-valuemin={fromS}
+        aria-valuemax={toS}
+        aria-valuenow={Math.max(fromS, Math.min(toS, atS))}
+        aria-valuetext={`${atS.toFixed(1)} s`}
+        onClick={click}
+        onKeyDown={step}
+      >
+        <clipPath id={clip}>
+          <rect x={LEFT} y={0} width={width - LEFT - RIGHT} height={height} />
+        </clipPath>
+        {[0, -20, -40, -60, -80].map((db) => (
+          <g key={db}>
+            <line className="grid" x1={LEFT} x2={width - RIGHT} y1={y(db)} y2={y(db)} />
+            <text x={LEFT - 8} y={y(db) + 4} textAnchor="end">
+              {db === 0 ? '0' : `−${-db}`}
+            </text>
+          </g>
+        ))}
+        <g clipPath={`url(#${clip})`}>
+          <path className="level" d={levelPath(series, fromS, toS, x, y, base)} />
+          {spans.map((lane, index) =>
+            lane.spans.filter(seen).map(([start, end]) => (
+              <rect key={`${lane.name} ${start}`} className={lane.className} x={x(start)} width={Math.max(1, x(end) - x(start))} y={laneY(index)} height={12}>
+                <title>
+                  {lane.name} {start.toFixed(2)} to {end.toFixed(2)} s
+                </title>
               </rect>
             )),
-        )}
-        {atS >= fromS && atS <= toS && atS > 0 && <line className="playhead" x1={x(atS)} x2={x(atS)} y1={TOP} y2={base + 8 + lanes * LANE} />}
-      </g>
-      {[...spans.map((lane) => lane.name), ...kinds.map((kind) => EVENT_NAMES[kind])].map((name, index) => (
-        <text key={name} x={LEFT - 8} y={laneY(index) + 11} textAnchor="end">
-          {name}
-        </text>
-      ))}
-      {ticks(fromS, toS, Math.floor((width - LEFT - RIGHT) / TICK_WIDTH)).map(({ atS: tick, text }) => (
-        <text key={text} x={x(tick)} y={height - 4} textAnchor="middle">
-          {text}
-        </text>
-      ))}
-    </svg>
+          )}
+          {kinds.map((kind, index) =>
+            report.events
+              .filter((event) => event.kind === kind && seen([event.startS, event.endS]))
+              .map((event) => (
+                <rect
+                  key={`${kind} ${event.startS}`}
+                  className={`event ${kind}`}
+                  x={x(event.startS) - 1}
+                  width={Math.max(5, x(event.endS) - x(event.startS) + 2)}
+                  y={laneY(spans.length + index)}
+                  height={13}
+                  data-event={report.events.indexOf(event)}
+                >
+                  <title>{eventText(event)}; click to hear it</title>
+                </rect>
+              )),
+          )}
+          {performance &&
+            [[fromS, performance[0]] as const, [performance[1], toS] as const].map(
+              ([start, end]) => end > start && <rect key={start} className="not-judged" x={x(start)} width={x(end) - x(start)} y={TOP} height={plotHeight} />,
+            )}
+          {atS >= fromS && atS <= toS && atS > 0 && <line className="playhead" x1={x(atS)} x2={x(atS)} y1={TOP} y2={base + 8 + lanes * LANE} />}
+        </g>
+        {[...spans.map((lane) => lane.name), ...kinds.map((kind) => EVENT_NAMES[kind])].map((name, index) => (
+          <text key={name} x={LEFT - 8} y={laneY(index) + 11} textAnchor="end">
+            {name}
+          </text>
+        ))}
+        {ticks(fromS, toS, Math.floor((width - LEFT - RIGHT) / TICK_WIDTH)).map(({ atS: tick, text }) => (
+          <text key={text} x={x(tick)} y={height - 4} textAnchor="middle">
+            {text}
+          </text>
+        ))}
+      </svg>
+      {performance && onPerformance && (
+        <PerformanceHandles
+          performance={performance}
+          window={[fromS, toS]}
+          lengthS={series.rmsDbfs.length * series.stepS}
+          share={(seconds) => x(seconds) / width}
+          heightShare={base / height}
+          onMove={onPerformance}
+        />
+      )}
+    </div>
   );
-}
-
-function levelPath(series: LevelSeries, fromS: number, toS: number, x: (seconds: number) => number, y: (db: number) => number, base: number): string {
-  const first = Math.max(0, Math.floor(fromS / series.stepS) - 1);
-  const end = Math.min(series.rmsDbfs.length, Math.ceil(toS / series.stepS) + 1);
-  const merged = Math.max(1, Math.ceil((end - first) / 1400));
-  const points: string[] = [];
-  for (let at = first; at < end; at += merged) {
-    const part = series.rmsDbfs.slice(at, Math.min(end, at + merged));
-    points.push(`${x((at + part.length / 2) * series.stepS).toFixed(1)},${y(Math.max(...part)).toFixed(1)}`);
-  }
-  return `M${x(first * series.stepS).toFixed(1)},${base} L${points.join(' L')} L${x(end * series.stepS).toFixed(1)},${base} Z`;
-}
-
-/** Round moments, at most so many. */
-function ticks(fromS: number, toS: number, most: number): { atS: number; text: string }[] {
-  const everyS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 300, 600].find((seconds) => (toS - fromS) / seconds <= most) ?? 3600;
-  const digits = everyS < 1 ? 1 : 0;
-  const first = Math.ceil(fromS / everyS - 1e-9);
-  return Array.from({ length: Math.floor(toS / everyS + 1e-9) - first + 1 }, (_, index) => ({
-    atS: (first + index) * everyS,
-    text: `${((first + index) * everyS).toFixed(digits)} s`,
-  }));
 }

@@ -1,9 +1,10 @@
+import type { RecordingDetail } from '@marvet/core/contract/recordings';
 import { slateLabel } from '@marvet/core/domain/take';
 import { eventText } from '@marvet/core/measure/eventWords';
 import type { AudioEvent, Span } from '@marvet/core/measure/report.types';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useTrialId, useTrialWords } from '../../data/trialData.ts';
+import { placed, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { usePairQuery, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
@@ -32,9 +33,11 @@ export default function Pair() {
           { recording: own.data!, shiftS: latencyS },
           { recording: other.data!, shiftS: 0 },
         ];
+        const byId = new Map(takes.data!.map((take) => [take.id, take]));
+        const chainOf = (recording: RecordingDetail) => placed(recording, byId, words.chains).chain;
         const nameOf = (side: (typeof sides)[number]) => {
           const take = takes.data!.find((each) => each.id === side.recording.takeId);
-          return `${take ? slateLabel(take) : side.recording.file.name} ${words.chains.get(side.recording.candidateId ?? '')?.name ?? ''}`.trim();
+          return `${take ? slateLabel(take) : side.recording.file.name} ${chainOf(side.recording)?.name ?? ''}`.trim();
         };
         return (
           <>
@@ -60,7 +63,7 @@ export default function Pair() {
                 <Track
                   key={side.recording.id}
                   name={nameOf(side)}
-                  mark={words.chains.get(side.recording.candidateId ?? '')}
+                  mark={chainOf(side.recording)}
                   recording={side.recording}
                   trialId={trialId}
                   window={[time.window[0] + side.shiftS, time.window[1] + side.shiftS]}

@@ -1,8 +1,9 @@
+import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
-import type { FactorKind } from '@marvet/core/domain/factor';
+import { CONDITION_KINDS, type Condition, type ConditionKind, type FactorKind, type SharedCondition } from '@marvet/core/domain/factor';
 import type { Plan } from '@marvet/core/domain/plan';
-import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
-import { MEASURES, type MeasureId, signed } from '@marvet/core/measure/catalogue';
+import { isSpoiled, setupCondition, slateLabel, type Take } from '@marvet/core/domain/take';
+import { MEASURES, signed } from '@marvet/core/measure/catalogue';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { levelLabel } from '@marvet/core/plan/levelWords';
 import { planKinds } from '@marvet/core/plan/matrix';
@@ -13,25 +14,25 @@ import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { useAppDispatch, useAppSelector } from '../../data/store.ts';
 import { inTray, picked, type TrayEntry } from '../../data/tray.ts';
-import type { RecordingRow } from '../../data/work.ts';
+import { type Placed, placed } from '../../data/trialData.ts';
 import { Field } from '../../parts/fields.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
 
-const SHOWN: { id: MeasureId; head: string }[] = [
-  { id: 'noise.snrDb', head: 'Voice over noise dB' },
-  { id: 'noise.practicalFloorDbfsA', head: 'Practical floor dBFS A' },
-  { id: 'loudness.integratedLufs', head: 'Loudness LUFS' },
-  { id: 'levels.truePeakDbtp', head: 'True peak dBTP' },
-  { id: 'levels.clippedRuns', head: 'Clipped runs' },
-];
+const HEADS: Record<(typeof TABLE_FIGURES)[number], string> = {
+  'noise.snrDb': 'Voice over noise dB',
+  'noise.practicalFloorDbfsA': 'Practical floor dBFS A',
+  'loudness.integratedLufs': 'Loudness LUFS',
+  'levels.truePeakDbtp': 'True peak dBTP',
+  'levels.clippedRuns': 'Clipped runs',
+};
 
 interface Row extends RecordingRow {
-  take: Take | undefined;
-  chain: Chain | undefined;
-  levels: Partial<Record<FactorKind, string>>;
+  place: Placed;
+  /** The whole condition of the setup; null where it is not known which it is. */
+  condition: Condition | SharedCondition | null;
 }
 
 interface RecordingTableProps {
@@ -50,7 +51,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
   const [search, changeAddress] = useAddress();
   const dispatch = useAppDispatch();
   const entries = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
-  const rows = useMemo(() => joinRows(recordings, takes, plan, chains), [recordings, takes, plan, chains]);
+  const rows = useMemo(() => joinRows(recordings, takes, chains), [recordings, takes, chains]);
   const kinds = useMemo(() => planKinds(plan.factors), [plan.factors]);
   const filters = kinds.filter((kind) => search.get(kind));
   const shown = useMemo(() => rows.filter((row) => filters.every((kind) => levelId(row, kind) === search.get(kind))), [rows, filters, search]);
@@ -58,7 +59,7 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
     const [id, direction] = (search.get('sort') ?? 'slate.asc').split(/\.(?=asc$|desc$)/);
     return [{ id: id ?? 'slate', desc: direction === 'desc' }];
   }, [search]);
-  const columns = useMemo(() => columnsOf(entries, (entry) => dispatch(picked({ trialId, entry }))), [entries, dispatch, trialId]);
+  const columns = useMemo(() => columnsOf(rows, plan, entries, (entry) => dispatch(picked({ trialId, entry }))), [rows, plan, entries, dispatch, trialId]);
   return (
     <>
       <div className="filters mb-2">
@@ -98,72 +99,79 @@ export function RecordingTable({ trialId, recordings, takes, plan, chains }: Rec
           rowKey={(row) => row.id}
           sorting={sorting}
           onSorting={([first]) => changeAddress({ sort: first ? `${first.id}.${first.desc ? 'desc' : 'asc'}` : null })}
-          picked={(row) => !!row.takeId && !!row.candidateId && inTray(entries, { takeId: row.takeId, candidateId: row.candidateId })}
+          picked={(row) => !!row.takeId && !!row.setupId && inTray(entries, { takeId: row.takeId, setupId: row.setupId })}
         />
       )}
     </>
   );
 }
 
-function joinRows(recordings: RecordingRow[], takes: Take[], plan: Plan, chains: Chain[]): Row[] {
+function joinRows(recordings: readonly RecordingRow[], takes: readonly Take[], chains: readonly Chain[]): Row[] {
   const takeById = new Map(takes.map((take) => [take.id, take]));
   const chainById = new Map(chains.map((chain) => [chain.id, chain]));
   return recordings.map((recording) => {
-    const take = takeById.get(recording.takeId ?? '');
-    const levels = take ? Object.fromEntries(Object.entries(take.condition).map(([kind, id]) => [kind, levelLabel(plan.factors, kind as FactorKind, id)])) : {};
-    return { ...recording, take, chain: chainById.get(recording.candidateId ?? ''), levels };
+    const place = placed(recording, takeById, chainById);
+    return { ...recording, place, condition: place.take && place.setup ? setupCondition(place.take, place.setup) : (place.take?.condition ?? null) };
   });
 }
 
 function levelId(row: Row, kind: FactorKind): string | null {
-  return kind === 'candidate' ? row.candidateId : (row.take?.condition[kind] ?? null);
+  return kind === 'candidate' ? (row.place.setup?.candidateId ?? null) : (row.condition?.[kind] ?? null);
 }
 
-function columnsOf(entries: TrayEntry[], pick: (entry: TrayEntry) => void): ColumnDef<Row, unknown>[] {
-  const level = (kind: 'station' | 'distance' | 'windscreen' | 'script') =>
-    column.accessor((row) => (kind === 'distance' ? Number(row.take?.condition.distance ?? -1) : (row.levels[kind] ?? '')), {
+/** What differs between the recordings that there are; what is the same in all needs no column. */
+function variedIn(rows: readonly Row[]): ConditionKind[] {
+  const varied = CONDITION_KINDS.filter((kind) => new Set(rows.flatMap((row) => row.condition?.[kind] ?? [])).size > 1);
+  return varied.length > 0 ? varied : ['station'];
+}
+
+function columnsOf(rows: readonly Row[], plan: Plan, entries: TrayEntry[], pick: (entry: TrayEntry) => void): ColumnDef<Row, unknown>[] {
+  const level = (kind: ConditionKind) => {
+    const factor = plan.factors.find((each) => each.kind === kind);
+    const word = (row: Row) => levelLabel(plan, kind, row.condition?.[kind] ?? '');
+    const numeric = kind === 'distance' || (!!factor && factor.levels.length > 0 && factor.levels.every((each) => each.value !== null));
+    const number = (row: Row) => factor?.levels.find((each) => each.id === row.condition?.[kind])?.value ?? (kind === 'distance' ? Number(row.condition?.distance ?? -1) : -1);
+    return column.accessor((row) => (numeric ? number(row) : word(row)), {
       id: kind,
-      header: kind.charAt(0).toUpperCase() + kind.slice(1),
-      cell: ({ row }) => row.original.levels[kind] ?? '',
+      header: factor?.name ?? kind,
+      cell: ({ row }) => (row.original.condition?.[kind] === undefined ? '' : word(row.original)),
     });
+  };
   const columns = [
     column.display({
       id: 'tray',
       header: 'Tray',
       cell: ({ row: { original } }) => {
-        const { takeId, candidateId } = original;
-        if (!takeId || !candidateId) return null;
-        const name = `Take ${original.take ? slateLabel(original.take) : ''} ${original.chain?.name ?? ''} in the tray`;
-        return <Form.Check aria-label={name} checked={inTray(entries, { takeId, candidateId })} onChange={() => pick({ takeId, candidateId })} />;
+        const { takeId, setupId, place } = original;
+        if (!takeId || !setupId) return null;
+        const name = `Take ${place.take ? slateLabel(place.take) : ''} ${place.chain?.name ?? ''} in the tray`;
+        return <Form.Check aria-label={name} checked={inTray(entries, { takeId, setupId })} onChange={() => pick({ takeId, setupId })} />;
       },
     }),
-    column.accessor((row) => (row.take ? row.take.slate + row.take.pass / 100 : 99_999), {
+    column.accessor((row) => (row.place.take ? row.place.take.slate + row.place.take.pass / 100 : 99_999), {
       id: 'slate',
       header: 'Slate',
       cell: ({ row: { original } }) => (
         <Link to={original.id} className="mono fw-bold">
-          {original.take ? slateLabel(original.take) : 'no take'}
+          {original.place.take ? slateLabel(original.place.take) : 'no take'}
         </Link>
       ),
     }),
-    column.accessor((row) => row.chain?.name ?? '', {
+    column.accessor((row) => row.place.chain?.name ?? '', {
       id: 'candidate',
       header: 'Candidate',
       cell: ({ row: { original } }) =>
-        original.chain ? (
-          <TapeMark tape={original.chain.tape} name={original.chain.name} />
+        original.place.chain ? (
+          <TapeMark tape={original.place.chain.tape} name={original.place.chain.name} />
         ) : (
-          <span className="soft">{original.trackName ?? `channel ${original.channelIndex + 1}`}</span>
+          <span className="soft">{original.trackName ?? `channel ${(original.channels[0] ?? 0) + 1}`}</span>
         ),
     }),
-    level('station'),
-    level('distance'),
-    level('windscreen'),
-    level('script'),
-    ...SHOWN.map(({ id, head }) =>
-      column.accessor((row) => row.figures?.[id], {
+    ...variedIn(rows).map(level),
+    ...TABLE_FIGURES.map((id, at) =>
+      column.accessor((row) => row.table?.[at] ?? undefined, {
         id,
-        header: head,
+        header: HEADS[id],
         sortUndefined: 'last',
         meta: { numeric: true },
         cell: ({ getValue }) => {
@@ -178,9 +186,10 @@ function columnsOf(entries: TrayEntry[], pick: (entry: TrayEntry) => void): Colu
 }
 
 function stateText(row: Row): string {
-  const flags = [...new Set(row.take?.flags.map((mark) => mark.flag))].join(', ');
-  if (row.take && isSpoiled(row.take)) return `not judged: ${flags}`;
+  const { take } = row.place;
+  const flags = [...new Set(take?.flags.filter((mark) => mark.setupIds.length === 0 || mark.setupIds.includes(row.setupId ?? '')).map((mark) => mark.flag))].join(', ');
+  if (take && isSpoiled(take)) return `not judged: ${flags}`;
   if (row.state !== 'done') return { queued: 'waits', measuring: 'is measured', failed: 'failed' }[row.state];
-  if (row.methodVersion !== METHOD_VERSION) return 'old method';
-  return flags;
+  const remarks = row.remarks > 0 ? (row.remarks === 1 ? 'a remark' : `${row.remarks} remarks`) : '';
+  return [row.methodVersion === METHOD_VERSION ? '' : 'old method', remarks, flags].filter(Boolean).join(', ');
 }

@@ -1,4 +1,4 @@
-import type { RecordingDetail } from '@marvet/core/domain/recording';
+import type { RecordingDetail } from '@marvet/core/contract/recordings';
 import type { Span } from '@marvet/core/measure/report.types';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -9,6 +9,7 @@ import { useAddress } from '../../parts/useAddress.ts';
 import { FigureMatrix } from './FigureMatrix.tsx';
 import { FileTable } from './FileTable.tsx';
 import { RecordingTable } from './RecordingTable.tsx';
+import { SlatesSpoken } from './SlatesSpoken.tsx';
 import { Uploads } from './Uploads.tsx';
 
 /** Files in, matched to takes, measured; and all recordings with their figures. */
@@ -24,7 +25,7 @@ export default function Takes() {
   const asked = search.get('view');
   const view = asked === 'files' || asked === 'figures' ? asked : 'recordings';
   const loose = useMemo(() => {
-    const withGap = new Set(recordings.data?.filter((recording) => recording.candidateId === null || recording.takeId === null).map((recording) => recording.fileId));
+    const withGap = new Set(recordings.data?.filter((recording) => recording.setupId === null || recording.takeId === null).map((recording) => recording.fileId));
     return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
   }, [recordings.data, files.data]);
   const choose = (next: string | null) => changeAddress({ view: next === 'recordings' ? null : next });
@@ -36,37 +37,40 @@ export default function Takes() {
           files.data!.length === 0 ? (
             <Empty>No audio yet. Name files by slate (S022_T01.wav) or let the recorder write scene and take; they find their takes by themselves.</Empty>
           ) : (
-            <Sheet
-              title={{ files: 'Files', figures: 'Figures over the plan', recordings: 'Recordings' }[view]}
-              aside={
-                <Nav variant="underline" activeKey={view} onSelect={choose}>
-                  <Nav.Item>
-                    <Nav.Link as="button" type="button" eventKey="recordings">
-                      Recordings <span className="mono small">{recordings.data!.length}</span>
-                    </Nav.Link>
-                  </Nav.Item>
-                  <Nav.Item>
-                    <Nav.Link as="button" type="button" eventKey="figures">
-                      Figures over the plan
-                    </Nav.Link>
-                  </Nav.Item>
-                  <Nav.Item>
-                    <Nav.Link as="button" type="button" eventKey="files">
-                      Files <span className="mono small">{files.data!.length}</span>
-                      {loose > 0 && <span className="alarm small">, {loose} to be matched</span>}
-                    </Nav.Link>
-                  </Nav.Item>
-                </Nav>
-              }
-            >
-              {view === 'figures' ? (
-                <FigureMatrix trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
-              ) : view === 'files' ? (
-                <FileTable trialId={trialId} files={files.data!} recordings={recordings.data!} takes={takes.data!} progress={progress} />
-              ) : (
-                <RecordingTable trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
-              )}
-            </Sheet>
+            <>
+              <SlatesSpoken trialId={trialId} />
+              <Sheet
+                title={{ files: 'Files', figures: 'Figures over the plan', recordings: 'Recordings' }[view]}
+                aside={
+                  <Nav variant="underline" activeKey={view} onSelect={choose}>
+                    <Nav.Item>
+                      <Nav.Link as="button" type="button" eventKey="recordings">
+                        Recordings <span className="mono small">{recordings.data!.length}</span>
+                      </Nav.Link>
+                    </Nav.Item>
+                    <Nav.Item>
+                      <Nav.Link as="button" type="button" eventKey="figures">
+                        Figures over the plan
+                      </Nav.Link>
+                    </Nav.Item>
+                    <Nav.Item>
+                      <Nav.Link as="button" type="button" eventKey="files">
+                        Files <span className="mono small">{files.data!.length}</span>
+                        {loose > 0 && <span className="alarm small">, {loose} to be matched</span>}
+                      </Nav.Link>
+                    </Nav.Item>
+                  </Nav>
+                }
+              >
+                {view === 'figures' ? (
+                  <FigureMatrix trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
+                ) : view === 'files' ? (
+                  <FileTable trialId={trialId} files={files.data!} recordings={recordings.data!} takes={takes.data!} progress={progress} />
+                ) : (
+                  <RecordingTable trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
+                )}
+              </Sheet>
+            </>
           )
         }
       </Loaded>

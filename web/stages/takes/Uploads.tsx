@@ -1,4 +1,5 @@
 import { Upload as UploadIcon } from 'lucide-react';
+import PQueue from 'p-queue';
 import { useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Progress } from '../../parts/Progress.tsx';
@@ -21,39 +22,24 @@ export function Uploads({ trialId }: { trialId: string }) {
   const [uploads, setUploads] = useState<UploadState[]>([]);
   const [over, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);
-  const queue = useRef<{ upload: UploadState; file: File }[]>([]);
-  const running = useRef(0);
+  const queue = useRef(new PQueue({ concurrency: AT_ONCE }));
   const change = (id: number, patch: Partial<UploadState>) => setUploads((all) => all.map((each) => (each.id === id ? { ...each, ...patch } : each)));
 
-  const next = () => {
-    while (running.current < AT_ONCE) {
-      const job = queue.current.shift();
-      if (!job) return;
-      const { id, stop } = job.upload;
-      if (stop.signal.aborted) continue;
-      running.current++;
-      change(id, { state: 'running' });
-      upload(trialId, job.file, (share) => change(id, { share }), stop.signal)
-        .then(
-          ({ file, duplicate }) =>
-            change(id, {
-              state: 'done',
-              share: 1,
-              said: duplicate ? `the same bytes are here already as ${file.name}` : file.matchedBy ? `matched by ${file.matchedBy}` : 'to be matched by hand',
-            }),
-          (error: Error) => change(id, { state: 'failed', said: error.message }),
-        )
-        .finally(() => {
-          running.current--;
-          next();
-        });
+  const send = async ({ id, stop }: UploadState, file: File) => {
+    if (stop.signal.aborted) return;
+    change(id, { state: 'running' });
+    try {
+      const { file: row, matchedBy, duplicate } = await upload(trialId, file, (share) => change(id, { share }), stop.signal);
+      const said = duplicate ? `the same bytes are here already as ${row.name}` : matchedBy ? `matched by ${matchedBy}` : 'to be matched by hand';
+      change(id, { state: 'done', share: 1, said });
+    } catch (error) {
+      change(id, { state: 'failed', said: (error as Error).message });
     }
   };
   const add = (files: Iterable<File>) => {
     const jobs = [...files].map((file) => ({ file, upload: { id: ++lastId, name: file.name, share: 0, state: 'waiting' as const, said: '', stop: new AbortController() } }));
-    queue.current.push(...jobs);
     setUploads((all) => [...all, ...jobs.map((job) => job.upload)]);
-    next();
+    for (const job of jobs) void queue.current.add(() => send(job.upload, job.file));
   };
   const open = uploads.filter((each) => each.state === 'waiting' || each.state === 'running');
   const done = uploads.filter((each) => each.state === 'done').length;
@@ -80,7 +66,11 @@ export function Uploads({ trialId }: { trialId: string }) {
         className="visually-hidden"
         tabIndex={-1}
         aria-label="WAV files"
-        onChange={(event) => event.target.files && add(event.target.files)}
+        onChange={(event) => {
+          if (event.target.files) add(event.target.files);
+          // Else the same file could not be chosen again after it failed.
+          event.target.value = '';
+        }}
       />
       <div className="row-line justify-content-center">
         <UploadIcon size={18} aria-hidden /> Drop WAV files here, or

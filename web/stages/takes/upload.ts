@@ -1,7 +1,10 @@
-import type { AudioFile } from '@marvet/core/domain/recording';
+import { PAGE_HEADER } from '@marvet/core/contract/events';
+import type { AudioFile, MatchedBy } from '@marvet/core/domain/recording';
+import { PAGE_ID } from '../../data/api.ts';
 
 export interface UploadResult {
   file: AudioFile;
+  matchedBy: MatchedBy | null;
   duplicate: boolean;
 }
 
@@ -16,6 +19,7 @@ export function upload(trialId: string, file: File, onProgress: (share: number) 
     request.open('POST', `/api/trials/${trialId}/files?name=${encodeURIComponent(file.name)}`);
     request.responseType = 'json';
     request.setRequestHeader('Content-Type', 'application/octet-stream');
+    request.setRequestHeader(PAGE_HEADER, PAGE_ID);
     request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
     request.onload = () => {
       if (request.status < 300) resolve(request.response as UploadResult);

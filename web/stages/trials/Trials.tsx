@@ -4,11 +4,12 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate } from 'react-router';
-import { RailFoot } from '../../app/Shell.tsx';
 import { useAddTrialMutation, useBinTrialMutation, useCopyTrialMutation, useRestoreTrialMutation, useTrialsQuery } from '../../data/trials.ts';
 import { useNotice } from '../../parts/notices.tsx';
+import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { useTold } from '../../parts/useTold.ts';
+import { Storage, Troubles } from './Storage.tsx';
 
 /** All trials: open, make, copy, bin, bring back. */
 export default function Trials() {
@@ -24,6 +25,7 @@ export default function Trials() {
         </div>
         <RailFoot />
       </div>
+      <Troubles />
       <NewTrial />
       <Loaded of={[query]}>
         {() => (
@@ -63,6 +65,7 @@ export default function Trials() {
                 </table>
               </Sheet>
             )}
+            <Storage />
           </>
         )}
       </Loaded>

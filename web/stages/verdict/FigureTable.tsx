@@ -52,7 +52,7 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
                     key={row.candidate.id}
                     className="good"
                     style={{ '--share': cell.desirability } as CSSProperties}
-                    title={`${cell.count} values; desirability ${Math.round((cell.desirability ?? 0) * 100)} of 100`}
+                    title={`${cell.count} conditions, ${Math.round(cell.coverage * 100)} % of those of the others; desirability ${Math.round((cell.desirability ?? 0) * 100)} of 100`}
                   >
                     {signed(cell.value, digitsOf(criterion))}
                     {!cell.sameConditions && '*'}
@@ -76,8 +76,9 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
         </tbody>
       </table>
       <p className="small soft mt-2 mb-0">
-        Measured and listened values are medians over the conditions that all candidates have in common; spoiled takes are left out.
-        {mixed && ' * These candidates have no condition in common, so this row compares unlike takes.'}
+        Measured and listened values are medians over conditions, repeats of one counting once; candidates are compared at the conditions that they share, and spoiled takes are
+        left out.
+        {mixed && ' * Recorded at fewer conditions than others.'}
       </p>
     </div>
   );

@@ -1,15 +1,20 @@
+import type { VerdictNote } from '@marvet/core/decide/tellVerdict';
 import type { VerdictRow } from '@marvet/core/decide/verdict';
-import { criterionUnit } from '@marvet/core/decide/verdictCsv';
+import { ruledOutText } from '@marvet/core/decide/verdictCsv';
 import type { Criterion } from '@marvet/core/domain/criterion';
-import { plainNumber } from '@marvet/core/measure/catalogue';
+import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
+import { usePlanQuery } from '../../data/work.ts';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
 /** Candidates by rank: score as a tick, and as a band what it could still become with what is missing. */
-export function Ranking({ rows, criteria }: { rows: VerdictRow[]; criteria: Criterion[] }) {
-  const words = useTrialWords(useTrialId());
+export function Ranking({ rows, criteria, notes }: { rows: VerdictRow[]; criteria: Criterion[]; notes: readonly VerdictNote[] }) {
+  const trialId = useTrialId();
+  const words = useTrialWords(trialId);
+  const { data: plan } = usePlanQuery(trialId);
+  const where = (key: string) => conditionWordsOfKey(plan ?? [], key);
   const nameOf = (id: string) => criteria.find((criterion) => criterion.id === id)?.name ?? 'a criterion';
-  const gaps = rows.some((row) => row.missing.length > 0);
+  const gaps = rows.some((row) => row.known < 1 - 1e-9);
   return (
     <>
       {rows.map((row) => {
@@ -22,26 +27,25 @@ export function Ranking({ rows, criteria }: { rows: VerdictRow[]; criteria: Crit
             <div className="band" aria-hidden>
               {row.lowest !== null && row.highest !== null && row.score !== null && (
                 <>
-                  {row.missing.length > 0 && <span className="doubt" style={{ left: `${row.lowest}%`, width: `${Math.max(1, row.highest - row.lowest)}%` }} />}
+                  {row.known < 1 - 1e-9 && <span className="doubt" style={{ left: `${row.lowest}%`, width: `${Math.max(1, row.highest - row.lowest)}%` }} />}
                   <span className="tick" style={{ left: `${row.score}%` }} />
                 </>
               )}
             </div>
             <span className="score">{row.score === null ? 'none' : Math.round(row.score)}</span>
-            {row.ruledOut.map((out) => {
-              const criterion = criteria.find((each) => each.id === out.criterionId);
-              const value = row.cells.find((cell) => cell.criterionId === out.criterionId)?.value;
-              return (
-                <span key={out.criterionId} className="said alarm">
-                  Ruled out: {out.reason}
-                  {criterion?.dealbreaker &&
-                    value !== null &&
-                    value !== undefined &&
-                    ` (${Math.round(value * 10) / 10} against ${plainNumber(criterion.dealbreaker.limit)} ${criterionUnit(criterion)})`}
-                  .
-                </span>
-              );
-            })}
+            {row.ruledOut.map((out) => (
+              <span key={out.criterionId} className="said alarm">
+                Ruled out: {ruledOutText(out, criteria, where)}.
+              </span>
+            ))}
+            {row.untested.length > 0 && (
+              <span className="said">
+                Not tested at everything that others were: {row.untested.map(nameOf).join(', ')}, which can rule out. So it stands behind those that were.
+              </span>
+            )}
+            {row.missing.length === 0 && row.known < 1 - 1e-9 && (
+              <span className="said soft">Recorded at fewer conditions than others: {Math.round(row.known * 100)} % of the weight is known.</span>
+            )}
             {row.missing.length > 0 && (
               <span className="said soft">
                 Missing: {row.missing.map(nameOf).join(', ')}. The score stands on {Math.round(row.known * 100)} % of the weight.
@@ -52,8 +56,10 @@ export function Ranking({ rows, criteria }: { rows: VerdictRow[]; criteria: Crit
       })}
       <p className="small soft mt-2 mb-0">
         {gaps
-          ? 'The band runs from the score if all that is missing turned out worst to the score if it turned out best.'
-          : 'Nothing is missing. Each score is the weighted mean of how desirable its values are.'}
+          ? 'The band runs from the score if all that is missing turned out worst to the score if it turned out best. Places follow its lower end: what is sure.'
+          : notes.length > 0
+            ? 'Every criterion has a value. Each score is the weighted mean of how desirable its values are; what it rests on is told above.'
+            : 'Nothing is missing. Each score is the weighted mean of how desirable its values are.'}
       </p>
     </>
   );

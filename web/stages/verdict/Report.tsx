@@ -10,6 +10,7 @@ import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { Ranking } from './Ranking.tsx';
+import { ToKnow } from './ToKnow.tsx';
 
 /** The verdict as a page to print or to send. */
 export default function Report() {
@@ -22,7 +23,7 @@ export default function Report() {
   return (
     <Loaded of={[verdict, trial, takes, plan, rounds]}>
       {() => {
-        const { rows, criteria } = verdict.data!;
+        const { rows, criteria, notes } = verdict.data!;
         if (!rows)
           return (
             <Empty>
@@ -59,8 +60,9 @@ export default function Report() {
               </dl>
               {sample && <p className="small mb-0">Sample data: makers, models, people and audio are invented.</p>}
             </Sheet>
+            <ToKnow trial={trial.data!} view={verdict.data!} />
             <Sheet title="Ranking, score of 100">
-              <Ranking rows={rows} criteria={criteria} />
+              <Ranking rows={rows} criteria={criteria} notes={notes} />
             </Sheet>
             <Sheet title="Figures">
               <FigureTable rows={rows} criteria={criteria} />

@@ -1,7 +1,9 @@
+import type { VerdictView } from '@marvet/core/contract/verdict';
+import type { Trial } from '@marvet/core/domain/trial';
 import { Download, Printer } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { useVerdictQuery, type VerdictView } from '../../data/judging.ts';
+import { useVerdictQuery } from '../../data/judging.ts';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { useOpenVerdictMutation, useTrialQuery } from '../../data/trials.ts';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
@@ -10,6 +12,7 @@ import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { PriceChart } from './PriceChart.tsx';
 import { Ranking } from './Ranking.tsx';
+import { ToKnow } from './ToKnow.tsx';
 
 /** The verdict: before it is opened, what is missing; then ranking, figures, price, expectation. */
 export default function Verdict() {
@@ -21,9 +24,10 @@ export default function Verdict() {
       {() => {
         const view = verdict.data!;
         if (view.criteria.length === 0 || view.missing.length === 0) return <Empty>A verdict needs criteria and candidates. Enter them in Question and Kit.</Empty>;
-        if (!view.rows) return <Opening trialId={trialId} view={view} />;
+        if (!view.rows) return <Opening trial={trial.data!} view={view} />;
         return (
           <>
+            <ToKnow trial={trial.data!} view={view} />
             <Sheet
               title="Ranking, score of 100"
               aside={
@@ -37,7 +41,7 @@ export default function Verdict() {
                 </span>
               }
             >
-              <Ranking rows={view.rows} criteria={view.criteria} />
+              <Ranking rows={view.rows} criteria={view.criteria} notes={view.notes} />
             </Sheet>
             <div className="columns">
               <Sheet title="Price against score">
@@ -55,10 +59,12 @@ export default function Verdict() {
   );
 }
 
-function Opening({ trialId, view }: { trialId: string; view: VerdictView }) {
+function Opening({ trial, view }: { trial: Trial; view: VerdictView }) {
+  const trialId = trial.id;
   const words = useTrialWords(trialId);
   const [open, { error, isLoading }] = useOpenVerdictMutation();
-  const gaps = view.missing.filter((each) => each.criterionIds.length > 0);
+  const gaps = view.missing.filter((each) => each.criterionIds.length > 0 || each.untested.length > 0);
+  const nameOf = (id: string) => view.criteria.find((criterion) => criterion.id === id)?.name;
   return (
     <Sheet title="The verdict is closed">
       <div className="stack">
@@ -73,6 +79,7 @@ function Opening({ trialId, view }: { trialId: string; view: VerdictView }) {
               <tr>
                 <th>Candidate</th>
                 <th>Still missing</th>
+                <th>Limits not tested everywhere</th>
               </tr>
             </thead>
             <tbody>
@@ -83,13 +90,15 @@ function Opening({ trialId, view }: { trialId: string; view: VerdictView }) {
                     <td>
                       {chain && <TapeMark tape={chain.tape} name="" />} {gap.name}
                     </td>
-                    <td>{gap.criterionIds.map((id) => view.criteria.find((criterion) => criterion.id === id)?.name).join(', ')}</td>
+                    <td>{gap.criterionIds.map(nameOf).join(', ')}</td>
+                    <td>{gap.untested.map(nameOf).join(', ')}</td>
                   </tr>
                 );
               })}
             </tbody>
           </table>
         )}
+        <ToKnow trial={trial} view={view} />
         <Trouble error={error} />
         <div>
           <Button disabled={isLoading} onClick={() => void open(trialId)}>

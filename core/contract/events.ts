@@ -1,0 +1,38 @@
+/** Kinds of answers that a page keeps, and that a change makes stale. */
+export const RECORD_TAGS = [
+  'Trials',
+  'Criteria',
+  'Marks',
+  'Items',
+  'Chains',
+  'Stations',
+  'Scripts',
+  'Placements',
+  'Rigs',
+  'Preflight',
+  'Photos',
+  'Plan',
+  'Takes',
+  'Files',
+  'Recordings',
+  'Rounds',
+  'Round',
+  'Verdict',
+  'Bin',
+  'Storage',
+] as const;
+export type RecordTag = (typeof RECORD_TAGS)[number];
+
+/** What a page hears of while it is open. */
+export type TrialEvent =
+  /** How far the measuring of a file is, 0 to 1. */
+  | { type: 'progress'; fileId: string; share: number }
+  /** A file or its recordings changed: only they need to be asked for again. */
+  | { type: 'file'; fileId: string }
+  /** Records changed; `page` is the page that changed them, which knows already. */
+  | { type: 'records'; tags: RecordTag[]; page: string | null }
+  /** What was missed cannot be told one by one: everything is to be asked for again. */
+  | { type: 'all' };
+
+/** Header by which a page says which it is. */
+export const PAGE_HEADER = 'x-marvet-page';

@@ -1,0 +1,51 @@
+import type { AudioFile, Figures, MeasureState, Recording } from '../domain/recording.ts';
+import type { ChannelReport, FileReport, LevelSeries, Span } from '../measure/report.types.ts';
+
+/** Figures that the table of recordings shows; all others are asked for one at a time. */
+export const TABLE_FIGURES = ['noise.snrDb', 'noise.practicalFloorDbfsA', 'loudness.integratedLufs', 'levels.truePeakDbtp', 'levels.clippedRuns'] as const;
+
+/** One recording in a table: its place, its file and the figures of the table. */
+export interface RecordingRow {
+  id: string;
+  fileId: string;
+  fileName: string;
+  channels: number[];
+  trackName: string | null;
+  takeId: string | null;
+  setupId: string | null;
+  state: MeasureState;
+  methodVersion: number | null;
+  /** Values of {@link TABLE_FIGURES}, in that order; null until it was measured. */
+  table: (number | null)[] | null;
+  /** Whether the file was cut short, or its figures are upper bounds: something to look at before judging. */
+  remarks: number;
+}
+
+/** One figure of all recordings of a trial that have it, by recording. */
+export type FigureOfAll = Record<string, number>;
+
+/** A file in a table. */
+export interface FileRow extends AudioFile {
+  takeId: string | null;
+  matchedBy: Recording['matchedBy'];
+}
+
+/** What one measured or matched file changes: its own row, and those of its recordings. */
+export interface FileChange {
+  file: FileRow | null;
+  recordings: RecordingRow[];
+}
+
+/** Where the part that is judged was taken from. */
+export type PerformanceSource = 'hand' | 'log' | 'slate' | 'words' | 'whole';
+
+/** A recording looked at from inside. */
+export interface RecordingDetail extends Omit<Recording, 'figures'> {
+  figures: Figures | null;
+  file: AudioFile;
+  report: ChannelReport | null;
+  series: LevelSeries | null;
+  programme: FileReport['programme'] | null;
+  /** The part that is judged, as it is now, and why. */
+  judged: { span: Span; by: PerformanceSource } | null;
+}

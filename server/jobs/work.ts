@@ -1,0 +1,81 @@
+import type { Job, JobKind } from '@marvet/core/domain/job';
+import type { PlanDraft } from '@marvet/core/domain/plan';
+import type { RoundCut } from '@marvet/core/listen/cutRound';
+import type { ComparedPair } from '@marvet/core/measure/pair/pair';
+import { METHOD_VERSION } from '@marvet/core/measure/report.types';
+import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
+import { LRUCache } from 'lru-cache';
+import type { BlobStore } from '../audio/blobs.ts';
+import type { Store } from '../store/store.ts';
+import type { EventBus } from './events.ts';
+import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
+import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
+import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
+import type { ClipTask, CutTask, PairTask } from './tasks.ts';
+
+/** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
+const KEPT_BYTES = 160 << 20;
+
+/** All work beside the answers: measuring in the background, and what a person waits for. */
+export interface Work {
+  runner: JobRunner;
+  measuring: Measuring;
+  pair(trialId: string, subjectId: string, task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
+  cut(trialId: string, task: Omit<CutTask, 'kind'>): Promise<RoundCut>;
+  clip(roundId: string, task: Omit<ClipTask, 'kind'>): Promise<Uint8Array>;
+  plan(trialId: string, plan: PlanDraft, context: PlanContext): Promise<BuiltPlan>;
+}
+
+export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus): Work {
+  const tasks = new Map<string, PairTask | CutTask | ClipTask | { kind: 'plan'; plan: PlanDraft; context: PlanContext }>();
+  const waitedFor: JobHandler = {
+    resumes: false,
+    async run(job: Job, signal) {
+      const task = tasks.get(job.key);
+      if (!task) throw new Error('Nobody waits for this any more');
+      return pool.run(task, signal);
+    },
+  };
+  const handlers: Record<JobKind, JobHandler> = {
+    measure: measureHandler(store, blobs, pool, events, (fileId) => measuring.request([fileId])),
+    pair: waitedFor,
+    cut: waitedFor,
+    clip: waitedFor,
+    plan: waitedFor,
+  };
+  const runner = openRunner(store, handlers, BULK_AT_ONCE);
+  const measuring = openMeasuring(store, runner);
+
+  const kept = new LRUCache<string, object>({ maxSize: KEPT_BYTES, sizeCalculation: sizeOf });
+  const underWay = new Map<string, Promise<unknown>>();
+
+  /** The same work asked for twice at once is done once; its result is kept while there is room. */
+  async function result<Result>(trialId: string | null, subjectId: string, key: string, task: Parameters<typeof tasks.set>[1], keep: boolean): Promise<Result> {
+    const known = kept.get(key);
+    if (known) return known as Result;
+    const going = underWay.get(key);
+    if (going) return going as Promise<Result>;
+    tasks.set(key, task);
+    const doing = runner.waitFor({ kind: task.kind, trialId, subjectId, key }).finally(() => {
+      tasks.delete(key);
+      underWay.delete(key);
+    });
+    underWay.set(key, doing);
+    const made = await doing;
+    if (keep) kept.set(key, made as object);
+    return made as Result;
+  }
+
+  return {
+    runner,
+    measuring,
+    pair: (trialId, subjectId, task) => result(trialId, subjectId, `pair v${METHOD_VERSION} ${JSON.stringify(task)}`, { kind: 'pair', ...task }, true),
+    cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, false),
+    clip: (roundId, task) => result(null, roundId, `clip ${JSON.stringify(task)}`, { kind: 'clip', ...task }, true),
+    plan: (trialId, plan, context) => result(trialId, trialId, `plan ${trialId} ${JSON.stringify(plan)} ${JSON.stringify(context)}`, { kind: 'plan', plan, context }, false),
+  };
+}
+
+function sizeOf(value: object): number {
+  return value instanceof Uint8Array ? value.byteLength + 1 : JSON.stringify(value).length + 1;
+}

@@ -1,0 +1,74 @@
+import type { Span } from '@marvet/core/measure/report.types';
+import { useRef, useState } from 'react';
+
+interface PerformanceHandlesProps {
+  performance: Span;
+  /** What is shown, in seconds of the file. */
+  window: Span;
+  lengthS: number;
+  /** Where a moment lies across the picture, 0 to 1. */
+  share(seconds: number): number;
+  /** How far down the picture the level reaches, 0 to 1. */
+  heightShare: number;
+  onMove(span: Span): void;
+}
+
+const STEP_S = 0.05;
+const LEAST_S = 0.4;
+const EDGES = ['begins', 'ends'] as const;
+
+/** Where what is judged begins and ends: two edges on the picture, moved by pointer or by the arrow keys. */
+export function PerformanceHandles({ performance, window: [fromS, toS], lengthS, share, heightShare, onMove }: PerformanceHandlesProps) {
+  const [moved, setMoved] = useState<Span | null>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const shown = moved ?? performance;
+  const at = (edge: number, seconds: number): Span =>
+    edge === 0 ? [Math.max(0, Math.min(shown[1] - LEAST_S, seconds)), shown[1]] : [shown[0], Math.min(lengthS, Math.max(shown[0] + LEAST_S, seconds))];
+  const keep = () => {
+    if (moved) onMove(moved);
+    setMoved(null);
+  };
+  return (
+    <div ref={box} className="performance-edges" style={{ height: `${heightShare * 100}%` }}>
+      {EDGES.map((name, edge) => {
+        const seconds = shown[edge] as number;
+        if (seconds < fromS - 1e-6 || seconds > toS + 1e-6) return null;
+        return (
+          <div
+            key={name}
+            role="slider"
+            tabIndex={0}
+            className={`performance-edge ${name}`}
+            style={{ left: `${share(seconds) * 100}%` }}
+            aria-label={`What is judged ${name}`}
+            aria-valuemin={0}
+            aria-valuemax={lengthS}
+            aria-valuenow={seconds}
+            aria-valuetext={`${seconds.toFixed(2)} s`}
+            onPointerDown={(event) => {
+              event.preventDefault();
+              event.currentTarget.focus();
+              event.currentTarget.setPointerCapture(event.pointerId);
+            }}
+            onPointerMove={(event) => {
+              if (!event.currentTarget.hasPointerCapture(event.pointerId) || !box.current) return;
+              const { left, width } = box.current.getBoundingClientRect();
+              const [start, end] = [share(fromS), share(toS)];
+              setMoved(at(edge, fromS + (((event.clientX - left) / width - start) / (end - start)) * (toS - fromS)));
+            }}
+            onPointerUp={keep}
+            onKeyDown={(event) => {
+              const by = { ArrowLeft: -STEP_S, ArrowRight: STEP_S, PageDown: -10 * STEP_S, PageUp: 10 * STEP_S }[event.key];
+              if (by === undefined) return;
+              event.preventDefault();
+              event.stopPropagation();
+              setMoved(at(edge, seconds + by));
+            }}
+            onKeyUp={keep}
+            onBlur={keep}
+          />
+        );
+      })}
+    </div>
+  );
+}
