@@ -6,7 +6,7 @@ import { checkJoints } from '@marvet/core/chain/joints';
 import { stationCautions } from '@marvet/core/domain/caution';
 import { weightShares } from '@marvet/core/domain/criterion';
 import { conditionKey } from '@marvet/core/domain/factor';
-import { isSpoiled } from '@marvet/core/domain/take';
+import { isSpoiled, setupCondition } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
 import { bundleSchema } from '@marvet/core/formats/bundle';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
@@ -104,8 +104,15 @@ describe('Saltreach', () => {
 
   it('the candidates of every take may be compared', () => {
     for (const take of SALTREACH.takes) {
-      const compared = take.candidateIds.map((candidateId) => ({ ...take, takeId: take.id, candidateId, gains: take.gains[candidateId] ?? {} }));
-      expect(compareTakes(compared, 'candidate').fair).toBe(true);
+      const compared = take.setups.map((setup) => ({
+        ...take,
+        takeId: take.id,
+        setupId: setup.id,
+        candidateId: setup.candidateId,
+        condition: setupCondition(take, setup),
+        gains: take.gains[setup.id] ?? {},
+      }));
+      expect(compareTakes(compared, 'candidate').fairness).toBe('fair');
     }
   });
 
@@ -121,7 +128,7 @@ describe('Saltreach', () => {
     for (const listener of round!.listeners) {
       expect(listener.name).toContain('sample');
       expect([...listener.order].sort()).toEqual([0, 1, 2, 3, 4]);
-      expect(listener.ratings).toHaveLength(listened.length * round!.recordings.length);
+      expect(listener.ratings).toHaveLength(listened.length * round!.recordingIds.length);
     }
   });
 

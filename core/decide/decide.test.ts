@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../domain/criterion.ts';
-import { type Aggregate, aggregateBy, counts, median, oneValue } from './aggregate.ts';
+import { aggregateBy, byCondition, counts, oneValue } from './aggregate.ts';
 import { desirability } from './desirability.ts';
-import { judge } from './verdict.ts';
+import { ANYWHERE, judge } from './verdict.ts';
 import { verdictCsv } from './verdictCsv.ts';
 
 const criterion = (id: string, change: Partial<Criterion> = {}): Criterion => ({
@@ -15,6 +15,7 @@ const criterion = (id: string, change: Partial<Criterion> = {}): Criterion => ({
   weight: 1,
   best: 10,
   worst: 0,
+  otherWorst: null,
   dealbreaker: null,
   aggregation: 'median',
   where: {},
@@ -32,9 +33,7 @@ const candidates = [
   { id: 'c', name: 'Mudlark', price: 2000, currency: 'EUR' },
 ];
 const values = (table: Record<string, Record<string, number>>) =>
-  new Map(
-    Object.entries(table).map(([id, row]) => [id, new Map(Object.entries(row).map(([who, value]): [string, Aggregate] => [who, { value, count: 1, sameConditions: true }]))]),
-  );
+  new Map(Object.entries(table).map(([id, row]) => [id, new Map(Object.entries(row).map(([who, value]) => [who, new Map([[ANYWHERE, value]])]))]));
 
 describe('desirability', () => {
   it.each([
@@ -44,7 +43,11 @@ describe('desirability', () => {
     [-5, 40, 0, 0],
     [-90, -80, -40, 1],
   ])('%f between best %f and worst %f is %f', (value, best, worst, expected) => {
-    expect(desirability(value, best, worst)).toBeCloseTo(expected, 12);
+    expect(desirability(value, { best, worst, otherWorst: null })).toBeCloseTo(expected, 12);
+  });
+  it('a best in the middle falls off to both sides, and is nothing beyond them', () => {
+    const tilt = { best: -5, worst: -11, otherWorst: 1 };
+    expect([-12, -11, -8, -5, -2, 1, 3].map((value) => desirability(value, tilt))).toEqual([0, 0, 0.5, 1, 0.5, 0, 0]);
   });
   it('a better value is never less desirable', () => {
     const number = fc.double({ min: -100, max: 100, noNaN: true });
@@ -52,7 +55,8 @@ describe('desirability', () => {
       fc.property(number, number, number, number, (a, b, best, worst) => {
         fc.pre(Math.abs(best - worst) > 1e-6);
         const [low, high] = best > worst ? [Math.min(a, b), Math.max(a, b)] : [Math.max(a, b), Math.min(a, b)];
-        expect(desirability(high, best, worst)).toBeGreaterThanOrEqual(desirability(low, best, worst));
+        const shape = { best, worst, otherWorst: null };
+        expect(desirability(high, shape)).toBeGreaterThanOrEqual(desirability(low, shape));
       }),
     );
   });
@@ -92,32 +96,34 @@ describe('ranking', () => {
   });
 });
 
+const middle = oneValue({ aggregation: 'median', best: 1, worst: 0, otherWorst: null });
+
 describe('aggregation', () => {
   it('judges candidates only where all of them were', () => {
     const result = aggregateBy(
-      [
+      byCondition([
         { candidateId: 'a', conditionKey: '1 m', value: 30 },
         { candidateId: 'a', conditionKey: '40 m', value: 2 },
         { candidateId: 'b', conditionKey: '1 m', value: 28 },
-      ],
-      median,
+      ]),
+      middle,
     );
-    expect(result.get('a')).toEqual({ value: 30, count: 1, sameConditions: true });
+    expect(result.get('a')).toEqual({ value: 30, count: 1, coverage: 1, sameConditions: true });
   });
   it('without common conditions everything counts and that is said', () => {
     const result = aggregateBy(
-      [
+      byCondition([
         { candidateId: 'a', conditionKey: '1 m', value: 30 },
         { candidateId: 'b', conditionKey: '40 m', value: 28 },
-      ],
-      median,
+      ]),
+      middle,
     );
-    expect(result.get('b')).toEqual({ value: 28, count: 1, sameConditions: false });
+    expect(result.get('b')).toEqual({ value: 28, count: 1, coverage: 0.5, sameConditions: false });
   });
   it('the worst is the least where more is better, and the most where less is', () => {
-    expect(oneValue({ aggregation: 'worst', best: 40, worst: 6 })([12, 30, 9])).toBe(9);
-    expect(oneValue({ aggregation: 'worst', best: -70, worst: -40 })([-60, -44, -70])).toBe(-44);
-    expect(oneValue({ aggregation: 'median', best: 1, worst: 0 })([1, 5, 2])).toBe(2);
+    expect(oneValue({ aggregation: 'worst', best: 40, worst: 6, otherWorst: null })([12, 30, 9])).toBe(9);
+    expect(oneValue({ aggregation: 'worst', best: -70, worst: -40, otherWorst: null })([-60, -44, -70])).toBe(-44);
+    expect(oneValue({ aggregation: 'median', best: 1, worst: 0, otherWorst: null })([1, 5, 2])).toBe(2);
   });
   it('a criterion at a condition counts that condition only', () => {
     const condition = { station: 'slipway', windscreen: 'fur', distance: '1', script: 's' };
@@ -127,10 +133,14 @@ describe('aggregation', () => {
     expect(counts({ where: { orientation: ['90'] } }, condition)).toBe(false);
     expect(counts({ where: { orientation: ['90'] } }, { ...condition, orientation: '90' })).toBe(true);
   });
-  it('median', () => {
-    expect(median([3, 1, 2])).toBe(2);
-    expect(median([4, 1, 2, 3])).toBe(2.5);
-    expect(() => median([])).toThrow(RangeError);
+  it('repeats of one condition count once, as their middle', () => {
+    const own = byCondition([30, 10, 31, 29].map((value, index) => ({ candidateId: 'a', conditionKey: index === 0 ? '40 m' : '1 m', value }))).get('a');
+    expect(own).toEqual(
+      new Map([
+        ['40 m', 30],
+        ['1 m', 29],
+      ]),
+    );
   });
 });
 

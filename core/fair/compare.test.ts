@@ -3,6 +3,7 @@ import { type Compared, compareTakes, nearestFair } from './compare.ts';
 
 const base: Compared = {
   takeId: 't1',
+  setupId: 's1',
   candidateId: 'QO',
   condition: { station: 'slipway', distance: '10', windscreen: 'fur', script: 'neutral' },
   gains: {},
@@ -15,31 +16,30 @@ const take = (change: Partial<Compared>, condition: Partial<Compared['condition'
 
 describe('fair or flagged', () => {
   it('two candidates of one take are fair', () => {
-    expect(compareTakes([base, take({ candidateId: 'LB' })], 'candidate')).toMatchObject({ fair: true, differences: [{ what: 'candidate', spoils: false }] });
+    expect(compareTakes([base, take({ candidateId: 'LB' })], 'candidate')).toMatchObject({ fairness: 'fair', differences: [{ what: 'candidate', spoils: false }] });
   });
 
   it.each([
     ['another windscreen', take({ candidateId: 'LB' }, { windscreen: 'foam' }), 'windscreen'],
     ['another control', take({ candidateId: 'LB', controls: [{ name: 'Talker', value: 'Netmaker' }] }), 'Talker'],
-    ['a control that was not noted', take({ candidateId: 'LB', controls: [] }), 'Talker'],
     ['more wind', take({ candidateId: 'LB', windMs: 5 }), 'wind'],
     ['more noise', take({ candidateId: 'LB', noiseDba: 66 }), 'noise'],
   ])('%s spoils it', (_name, other, what) => {
-    const { fair, differences } = compareTakes([base, other], 'candidate');
-    expect(fair).toBe(false);
+    const { fairness, differences } = compareTakes([base, other], 'candidate');
+    expect(fairness).toBe('not fair');
     expect(differences.filter((difference) => difference.spoils).map((difference) => difference.what)).toEqual([what]);
   });
 
   it('a candidate that is not under test spoils it', () => {
-    expect(compareTakes([base, take({ candidateId: 'LB' }, { distance: '40' })], 'distance').fair).toBe(false);
-    expect(compareTakes([base, take({}, { distance: '40' })], 'distance').fair).toBe(true);
+    expect(compareTakes([base, take({ candidateId: 'LB' }, { distance: '40' })], 'distance').fairness).toBe('not fair');
+    expect(compareTakes([base, take({}, { distance: '40' })], 'distance').fairness).toBe('fair');
   });
 
   it('gain of another candidate is told but matched; gain of the same candidate spoils', () => {
     const gained = (candidateId: string, recorder: number) => take({ candidateId, gains: { recorder } });
-    expect(compareTakes([gained('QO', 30), gained('LB', 36)], 'candidate')).toMatchObject({ fair: true, differences: [{ kind: 'factor' }, { kind: 'gain', spoils: false }] });
+    expect(compareTakes([gained('QO', 30), gained('LB', 36)], 'candidate')).toMatchObject({ fairness: 'fair', differences: [{ kind: 'factor' }, { kind: 'gain', spoils: false }] });
     const same = compareTakes([gained('QO', 30), take({ gains: { recorder: 36 } }, { distance: '40' })], 'distance');
-    expect(same.fair).toBe(false);
+    expect(same.fairness).toBe('not fair');
   });
 
   it('tells when takes lie half an hour apart', () => {
@@ -48,6 +48,46 @@ describe('fair or flagged', () => {
       values: ['45 min apart'],
       spoils: false,
     });
+  });
+});
+
+describe('what is not known', () => {
+  const other = (change: Partial<Compared>) => take({ takeId: 't2', candidateId: 'LB', ...change });
+
+  it.each([
+    ['wind that was read at one take only', other({ windMs: null }), 'wind'],
+    ['noise that was read at one take only', other({ noiseDba: null }), 'noise'],
+    ['a control that was noted at one take only', other({ controls: [] }), 'Talker'],
+    ['a factor that one take says nothing of', take({ takeId: 't2', candidateId: 'LB' }, { rig: 'hidden' }), 'rig'],
+  ])('%s is neither equal nor different', (_name, second, what) => {
+    const { fairness, unknowns } = compareTakes([base, second], 'candidate');
+    expect(fairness).toBe('cannot be told');
+    expect(unknowns.map((unknown) => unknown.what)).toEqual([what]);
+  });
+
+  it('wind of 9 m/s against nothing, six hours apart, is not fair by silence', () => {
+    const { fairness, unknowns, differences } = compareTakes([take({ windMs: 9 }), other({ windMs: null, noiseDba: null, startedAtMs: 6 * 3_600_000 })], 'candidate');
+    expect(fairness).toBe('cannot be told');
+    expect(unknowns).toEqual([
+      { kind: 'conditions', what: 'wind', missing: [1] },
+      { kind: 'conditions', what: 'noise', missing: [1] },
+    ]);
+    expect(differences.at(-1)?.values).toEqual(['6.0 h apart']);
+  });
+
+  it('nothing read at either of two takes leaves it open, too; within one take it was the same wind', () => {
+    const bare = { windMs: null, noiseDba: null };
+    expect(compareTakes([take(bare), other(bare)], 'candidate').fairness).toBe('cannot be told');
+    expect(compareTakes([take(bare), take({ ...bare, setupId: 's2', candidateId: 'LB' })], 'candidate').fairness).toBe('fair');
+  });
+
+  it('a gain that is noted at one take of a candidate and not at its other', () => {
+    const far = take({ takeId: 't2', gains: {} }, { distance: '40' });
+    expect(compareTakes([take({ gains: { recorder: 30 } }), far], 'distance')).toMatchObject({ fairness: 'cannot be told', unknowns: [{ what: 'recorder gain', missing: [1] }] });
+  });
+
+  it('what is known to differ is not fair, whatever else is unknown', () => {
+    expect(compareTakes([base, take({ takeId: 't2', candidateId: 'LB', noiseDba: null }, { windscreen: 'foam' })], 'candidate').fairness).toBe('not fair');
   });
 });
 

@@ -49,11 +49,11 @@ describe('foreseen before anyone goes out', () => {
 
   it('candidates that are recorded at different hours, and both ways out', () => {
     const plan = planOf({ candidate: 2, distance: 2 }, { together: false });
-    const takes = gatherTakes(matrixSetups(plan.factors), []).sort((a, b) => (a.candidateIds[0] as string).localeCompare(b.candidateIds[0] as string));
+    const takes = gatherTakes(matrixSetups(plan.factors), []).sort((a, b) => a.setups[0]!.candidateId.localeCompare(b.setups[0]!.candidateId));
     const [finding] = foreseen(plan, matrixSetups(plan.factors), takes, [0, 600, 3600, 4200]);
     expect(finding?.text).toBe('candidate 1 is recorded 60 min before candidate 2 on average: wind, traffic and light may judge instead of the gear.');
     expect(finding?.remedies.map((remedy) => remedy.patch)).toEqual([{ together: true }, { order: { ...plan.order, counterbalanced: true } }]);
-    expect(foreseen(plan, matrixSetups(plan.factors), takes, [0, 3600, 60, 3660])).toEqual([]);
+    expect(foreseen(plan, matrixSetups(plan.factors), takes, [0, 3600, 3660, 60])).toEqual([]);
   });
 
   it('holding a factor leaves one level ticked and all of them in the plan', () => {
@@ -62,5 +62,25 @@ describe('foreseen before anyone goes out', () => {
     const held = { ...plan, ...patch };
     expect(tickedLevels(held.factors, 'distance')).toHaveLength(1);
     expect(held.factors.find((factor) => factor.kind === 'distance')?.levels).toHaveLength(2);
+  });
+
+  it('two factors that mostly change together, though each can still be told', () => {
+    const plan = outBut(
+      planOf({ station: 2, windscreen: 2, distance: 4 }),
+      (setup) => number(setup.station) === number(setup.windscreen) || (setup.station === 'station1' && setup.distance === 'distance1'),
+    );
+    const [finding] = found(plan);
+    expect(finding?.kind).toBe('partly confounded');
+    expect(finding?.text).toMatch(/^Station and windscreen mostly change together \(association 0\.[789] of 1\)/);
+  });
+
+  it('a level that is always early and another that is always late, at one station', () => {
+    const plan = planOf({ windscreen: 2, distance: 2 });
+    const setups = matrixSetups(plan.factors);
+    const takes = gatherTakes(setups, [['candidate1']]).sort((a, b) => a.condition.windscreen!.localeCompare(b.condition.windscreen!));
+    const [finding] = foreseen(plan, setups, takes, [0, 60, 3600, 3660]);
+    expect(finding?.text).toBe('At station 1 windscreen windscreen 1 is recorded 60 min before windscreen 2 on average: the hour may judge instead.');
+    expect(finding?.remedies[0]?.patch).toEqual({ atOnce: ['windscreen'] });
+    expect(foreseen(plan, setups, takes, [0, 3600, 3660, 60])).toEqual([]);
   });
 });

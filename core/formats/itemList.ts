@@ -86,10 +86,10 @@ function readCsv(text: string): ItemList {
 
 /** A cell as the schema wants it; what cannot be read stays as it is, for the schema to refuse. */
 function cellValue(column: string, cell: string): unknown {
-  return valueOf(KINDS[column] ?? { type: 'text' }, cell.replace(/^'(?=[=+\-@\t\r])/, ''));
+  return cellAs(KINDS[column] ?? { type: 'text' }, cell.replace(/^'(?=[=+\-@\t\r])/, ''));
 }
 
-function valueOf(kind: FieldKind, text: string): unknown {
+function cellAs(kind: FieldKind, text: string): unknown {
   switch (kind.type) {
     case 'number': {
       const read = readNumber(text, kind);
@@ -102,7 +102,7 @@ function valueOf(kind: FieldKind, text: string): unknown {
       const numbers = kind.entries?.type === 'number';
       // Numbers may stand apart by spaces, too; a word length has one inside.
       const parts = text.split(numbers ? /\s*;\s*|\s+/ : /\s*;\s*/).filter(Boolean);
-      return parts.map((part) => valueOf(kind.entries ?? { type: 'text' }, part));
+      return parts.map((part) => cellAs(kind.entries ?? { type: 'text' }, part));
     }
     default:
       return text;

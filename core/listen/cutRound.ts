@@ -9,6 +9,8 @@ import { voiceLoudnessLufs } from './voiceLoudness.ts';
 /** One recording of a round, before it is cut. */
 export interface RoundSource {
   track: PairTrack;
+  /** Recordings of one take heard the same performance. */
+  takeId: string;
   /** The part that is judged, in seconds of the track. */
   performance: Span;
   /** Stretches of words, in seconds of the track. */
@@ -20,7 +22,7 @@ export interface Cut {
   startS: number;
   voiceLufs: number | null;
   truePeakDbtp: number;
-  /** How much later it is than the first recording of the round; null where the two are not of one performance. */
+  /** How much later it is than the first recording of its take in this round; null where the two could not be aligned. */
   delayMs: number | null;
 }
 
@@ -38,51 +40,60 @@ export const LONGEST_CLIP_S = 120;
 const AROUND_S = 2;
 /** As many samples as are looked over for extremes at once. */
 const BLOCK = 4096;
+const LEAST_S = 0.4;
 const SILENT_DBTP = -200;
 
 /**
  * Cuts the recordings of a round to clips that begin at the same syllable and are equally long.
- * Recordings of one performance are aligned by their sound, so that the delay of a radio, or of a file
- * that was started later, is taken out; others each begin with their own performance.
+ * Recordings of one take are aligned by their sound, so that the delay of a radio, or of a file that was
+ * started later, is taken out; of different takes each begins with its own performance.
  */
 export function cutRound(sources: readonly RoundSource[]): RoundCut {
-  const [first] = sources;
-  if (!first) return { cuts: [], lengthS: 0 };
-  const views = sources.map((source) => around(source));
-  const reference = views[0] as View;
-  const lags = views.map((view, index) => (index === 0 ? 0 : lagOf(view, reference)));
+  if (sources.length === 0) return { cuts: [], lengthS: 0 };
   const leadS = Math.min(...sources.map(leadOf));
-  // In the reference's time: where the latest of the aligned performances begins, and where the earliest ends.
-  const toReference = (index: number, atS: number) => atS - (views[index] as View).fromS - (lags[index] as number) + reference.fromS;
-  const aligned = sources.flatMap((source, index) => (lags[index] === null ? [] : [{ source, index }]));
-  const beginS = Math.max(...aligned.map(({ source, index }) => toReference(index, source.performance[0])));
-  const endS = Math.min(...aligned.map(({ source, index }) => toReference(index, source.performance[1])));
-  const starts = sources.map((source, index) => {
-    const lag = lags[index] ?? null;
-    if (lag === null) return Math.max(0, source.performance[0] - leadS);
-    return beginS - leadS - reference.fromS + (views[index] as View).fromS + lag;
-  });
+  const places = sources.map((source) => placeIn(source, sources.find((other) => other.takeId === source.takeId) as RoundSource));
+  const begins = sources.map((source, index) => beginOf(source, index, sources, places));
+  const starts = begins.map((begin) => begin.startS - leadS);
   // A track that was started late begins for all where it begins.
   const lateS = Math.max(0, ...starts.map((startS) => -startS));
-  const lengths = sources.map((source, index) => {
-    const startS = (starts[index] as number) + lateS;
-    const ownEndS = lags[index] === null ? source.performance[1] : Math.max(source.performance[0] + 0.4, endS - beginS + leadS + startS - lateS);
-    return Math.min(ownEndS, source.track.frames / source.track.sampleRateHz) - startS;
+  const lengths = begins.map(({ endS }, index) => {
+    const { track } = sources[index] as RoundSource;
+    return Math.min(endS, track.frames / track.sampleRateHz) - ((starts[index] as number) + lateS);
   });
   const lengthS = Math.max(0.1, Math.min(LONGEST_CLIP_S, ...lengths));
   const cuts = sources.map(({ track, speech }, index): Cut => {
     const startS = (starts[index] as number) + lateS;
     const samples = track.read(Math.round(startS * track.sampleRateHz), Math.round(lengthS * track.sampleRateHz));
     const words = speech.flatMap(([from, to]): Span[] => (to > startS && from < startS + lengthS ? [[from - startS, to - startS]] : []));
-    const lag = lags[index] ?? null;
+    const place = places[index] ?? null;
     return {
       startS,
       voiceLufs: voiceLoudnessLufs(samples, track.sampleRateHz, words),
       truePeakDbtp: truePeakDbtp(samples, track.sampleRateHz),
-      delayMs: lag === null ? null : (starts[index] as number) * 1000 - (starts[0] as number) * 1000,
+      delayMs: place === null ? null : place * 1000,
     };
   });
   return { cuts, lengthS };
+}
+
+/** How much later a recording is than the first of its take, in seconds; null where the two have nothing in common. */
+function placeIn(source: RoundSource, first: RoundSource): number | null {
+  if (source === first) return 0;
+  const [own, reference] = [around(source), around(first)];
+  const lagS = align(own.track, reference.track)?.latencyS;
+  return lagS === undefined ? null : lagS + own.fromS - reference.fromS;
+}
+
+/** Where what is judged begins and ends in one recording: of a take the latest beginning and the earliest end of all of its aligned recordings. */
+function beginOf(source: RoundSource, index: number, sources: readonly RoundSource[], places: readonly (number | null)[]): { startS: number; endS: number } {
+  const own = places[index] ?? null;
+  if (own === null) return { startS: source.performance[0], endS: source.performance[1] };
+  const together = sources.flatMap((other, at) => (other.takeId === source.takeId && places[at] !== null ? [{ span: other.performance, placeS: places[at] as number }] : []));
+  const startS = Math.max(...together.map(({ span, placeS }) => span[0] - placeS));
+  const endS = Math.min(...together.map(({ span, placeS }) => span[1] - placeS));
+  // Performances that were marked apart by hand leave nothing in common: then each has its own.
+  if (endS - startS < LEAST_S) return { startS: source.performance[0], endS: source.performance[1] };
+  return { startS: startS + own, endS: endS + own };
 }
 
 interface View {
@@ -96,10 +107,6 @@ function around({ track, performance }: RoundSource): View {
   const from = Math.max(0, Math.floor((performance[0] - AROUND_S) * sampleRateHz));
   const to = Math.min(track.frames, Math.ceil((Math.min(performance[1], performance[0] + LONGEST_CLIP_S) + AROUND_S) * sampleRateHz));
   return { fromS: from / sampleRateHz, track: { sampleRateHz, frames: to - from, read: (start, count) => track.read(from + start, count) } };
-}
-
-function lagOf(view: View, reference: View): number | null {
-  return align(view.track, reference.track)?.latencyS ?? null;
 }
 
 function leadOf({ performance: [beginS], speech }: RoundSource): number {

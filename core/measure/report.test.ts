@@ -4,7 +4,7 @@ import { bufferSource } from '../audio/byteSource.ts';
 import { PowerSpectrum } from '../audio/powerSpectrum.ts';
 import { writeWav } from '../audio/writeWav.ts';
 import { concat, mixed, reportOf, silence, sine, whiteNoise } from '../testing/signals.ts';
-import { MEASURE_IDS, MEASURES, measureText, measureValue, plainNumber, signed } from './catalogue.ts';
+import { MEASURE_IDS, MEASURES, type MeasureId, measureText, measureValue, plainNumber, signed } from './catalogue.ts';
 import { findWords } from './findWords.ts';
 import { MeasuringStopped, measureFile } from './report.ts';
 import { Extremes } from './tracks/extremes.ts';
@@ -20,10 +20,10 @@ describe('properties that every report must have', () => {
       fc.property(fc.double({ min: -18, max: 12, noNaN: true }), (gainDb) => {
         const after = reportOf([talk.map((value) => value * 10 ** (gainDb / 20))]).channels[0]!;
         for (const id of ['levels.rmsDbfs', 'levels.truePeakDbtp', 'loudness.integratedLufs', 'loudness.momentaryMaxLufs', 'noise.floorDbfs', 'noise.floorDbfsA'] as const) {
-          expect(measureValue(after, id)! - measureValue(before, id)!).toBeCloseTo(gainDb, 3);
+          expect(measureValue(after, id, 4)! - measureValue(before, id, 4)!).toBeCloseTo(gainDb, 3);
         }
         for (const id of ['levels.crestDb', 'spectrum.tiltDbPerOctave', 'spectrum.groups.presenceDb', 'noise.practicalFloorDbfs'] as const) {
-          expect(measureValue(after, id)).toBeCloseTo(measureValue(before, id)!, 2);
+          expect(measureValue(after, id, 4)).toBeCloseTo(measureValue(before, id, 4)!, 2);
         }
         expect(after.activity.speech).toEqual(before.activity.speech);
         // Thresholds of P.56 are a factor of two apart; between them the level may move a little.
@@ -47,9 +47,20 @@ describe('properties that every report must have', () => {
     expect(reportOf([sine(300, -30, 4), talk]).channels[1]).toEqual({ ...reportOf([talk]).channels[0]!, index: 1 });
   });
 
+  it('every kind of event is a measure: how often a minute, for how long, and how bad the worst; none is nought of all three', () => {
+    const report = { ...reportOf([talk]).channels[0]!, events: [] as never[] };
+    expect(['perMinute', 'seconds', 'worstDb'].map((part) => measureValue(report, `events.dropout.${part}` as MeasureId, 30))).toEqual([0, 0, 0]);
+    const events = [2, 5, 9].map((startS, index) => ({ kind: 'dropout' as const, startS, endS: startS + 0.1 * (index + 1), severityDb: 20 + index }));
+    const broken = { ...report, events };
+    expect(measureValue(broken, 'events.dropout.perMinute', 30)).toBe(6);
+    expect(measureValue(broken, 'events.dropout.seconds', 30)).toBeCloseTo(0.6, 9);
+    expect(measureValue(broken, 'events.dropout.worstDb', 30)).toBe(22);
+    expect(measureValue(broken, 'events.click.perMinute', 30)).toBe(0);
+  });
+
   // Noise that is cut off does not ring on, so it has no reverberation.
-  it.each(MEASURE_IDS.filter((id) => id !== 'character.reverberationS'))('%s is found where the catalogue says', (id) => {
-    expect(measureValue(reportOf([talk]).channels[0]!, id)).not.toBeNull();
+  it.each(MEASURE_IDS.filter((id) => id !== 'character.reverberationS' && !id.startsWith('events.')))('%s is found where the catalogue says', (id) => {
+    expect(measureValue(reportOf([talk]).channels[0]!, id, 4)).not.toBeNull();
     expect(MEASURES[id].label.length).toBeGreaterThan(2);
   });
 });

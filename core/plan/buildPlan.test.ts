@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { conditionKey, type FactorKind, setupKey } from '../domain/factor.ts';
 import { newId } from '../domain/identity.ts';
 import { DESIGN_KINDS, designSchema, orderRulesSchema, type PlanDraft, togetherLimitsSchema } from '../domain/plan.ts';
+import { setupCondition } from '../domain/take.ts';
 import { planOf } from '../testing/plans.ts';
 import { buildPlan, type PlanContext } from './buildPlan.ts';
 import { dropFirst } from './day/dropFirst.ts';
@@ -53,15 +54,17 @@ const plans = fc
     };
   });
 
+const times = (plan: PlanDraft) => ({ ...plan, takeS: () => 20 + plan.overheadS });
+
 describe('a plan as takes, whatever the plan', () => {
   it('records each chosen setup as often as it is repeated, and no other', () => {
     fc.assert(
       fc.property(plans, (plan) => {
         const { setups, takes } = buildPlan(plan, contextOf(plan));
         const recorded = new Map<string, number>();
-        for (const { condition, candidateIds } of takes) {
-          for (const candidate of candidateIds) {
-            const key = setupKey({ ...condition, candidate });
+        for (const take of takes) {
+          for (const setup of take.setups) {
+            const key = setupKey({ ...setupCondition(take, setup), candidate: setup.candidateId });
             recorded.set(key, (recorded.get(key) ?? 0) + 1);
           }
         }
@@ -81,7 +84,7 @@ describe('a plan as takes, whatever the plan', () => {
           expect(isExcluded(setup, plan.rules)).toBe(false);
           expect(out.has(setupKey(setup))).toBe(false);
         }
-        for (const take of takes) expect(take.candidateIds.length).toBeLessThanOrEqual(plan.together ? plan.togetherLimits.tracks : 1);
+        for (const take of takes) expect(take.setups.length).toBeLessThanOrEqual(plan.together ? plan.togetherLimits.tracks : 1);
       }),
       { numRuns: 100 },
     );
@@ -143,11 +146,11 @@ describe('a day, whatever the plan', () => {
       fc.property(plans, (plan) => {
         const { takes } = buildPlan(plan, contextOf(plan));
         fc.pre(takes.length > 1);
-        const [first] = dropFirst(takes, 1);
+        const [first] = dropFirst(takes, times(plan), 1);
         const keys = takes.map(takeKey);
         const repeated = keys.some((key, index) => keys.indexOf(key) !== index);
         if (repeated) expect(first?.lostForGood).toBe(0);
-        expect(new Set(dropFirst(takes, 5).map((each) => each.takeIndex)).size).toBe(Math.min(5, takes.length - 1));
+        expect(new Set(dropFirst(takes, times(plan), 5).map((each) => each.takeIndex)).size).toBe(Math.min(5, takes.length - 1));
       }),
       { numRuns: 60 },
     );

@@ -6,6 +6,7 @@ import { DEFAULT_CHANGE_TIMES, type PlanDraft } from '../domain/plan.ts';
 import type { Take } from '../domain/take.ts';
 import { reconcileTakes } from '../takes/reconcile.ts';
 import { factorsOf, planOf, takesOf } from '../testing/plans.ts';
+import { buildPlan } from './buildPlan.ts';
 import type { PlannedTake } from './gather.ts';
 import { factorsWithoutLevel, matrixSetups, matrixSize } from './matrix.ts';
 import { changesBetween } from './order/changeCost.ts';
@@ -56,7 +57,7 @@ describe('takes', () => {
   it('candidates recorded together share a take: same words, same moment', () => {
     const takes = takesOf(planOf({}, { factors: ferry }), true);
     expect(takes).toHaveLength(24);
-    expect(takes.every((take) => take.candidateIds.length === 3)).toBe(true);
+    expect(takes.every((take) => take.setups.length === 3)).toBe(true);
     expect(takesOf(planOf({}, { factors: ferry }), false)).toHaveLength(72);
   });
 
@@ -128,6 +129,40 @@ describe('a plan changed after takes exist', () => {
     expect(result).toMatchObject({ added: 1, kept: 2 });
   });
 
+  it.each([
+    ['a note', { note: 'wind picks up' }],
+    ['a flag', { flags: [{ id: 'm', flag: 'traffic' as const, atMs: 1, setupIds: [] }] }],
+    ['a gain', { gains: { s: { recorder: 30 } } }],
+    ['a reading', { windMs: 4 }],
+    ['a start', { startedAtMs: 5 }],
+  ])('a take that is only planned but has %s stays, with its slate', (_what, touched) => {
+    const existing = first.map((take, index) => (index === 1 ? { ...take, ...touched } : take));
+    const result = reconcileTakes('trial', existing, planned.slice(0, 1));
+    expect(result.stayed.map((take) => take.slate)).toEqual([2]);
+    expect(result.dropped.map((take) => take.slate)).toEqual([3]);
+  });
+
+  it('a take with a recording stays; a slate is never given again, not even one from the bin', () => {
+    const result = reconcileTakes('trial', first, planned.slice(0, 1), 9, new Set([first[2]!.id]));
+    expect(result.stayed.map((take) => take.slate)).toEqual([3]);
+    expect(reconcileTakes('trial', first.slice(0, 1), planned, 9).takes.map((take) => take.slate)).toEqual([1, 10, 11]);
+  });
+
+  it('levels recorded at one moment are setups of one take; what all share belongs to the take', () => {
+    const plan = planOf({ candidate: 2, windscreen: 2, distance: 2 }, { atOnce: ['windscreen'] });
+    const { takes } = buildPlan(plan, {
+      chains: ['candidate1', 'candidate2'].map((id) => ({ id, links: [], rig: { placement: '', onSkin: false }, split: null })) as never,
+      items: [],
+      stations: [],
+    });
+    expect(takes).toHaveLength(2);
+    for (const take of takes) {
+      expect(take.condition.windscreen).toBeUndefined();
+      expect(take.setups).toHaveLength(4);
+      expect(new Set(take.setups.map((setup) => `${setup.candidateId} ${setup.levels.windscreen}`)).size).toBe(4);
+    }
+  });
+
   it('commits twice without a change to anything', () => {
     expect(reconcileTakes('trial', first, planned).takes).toEqual(first);
   });
@@ -137,10 +172,12 @@ describe('a plan changed after takes exist', () => {
     const slates = reconcileTakes('trial', first, twice);
     expect(slates).toMatchObject({ added: 3, kept: 3 });
     expect(new Set(slates.takes.map((take) => take.slate)).size).toBe(6);
-    const done = slates.takes.map((take): Take => (take.slate === 4 ? { ...take, status: 'done' } : take));
+    const done = slates.takes.map((take): Take => (take.slate === 4 ? { ...take, status: 'done', startedAtMs: 1 } : take));
     const fewer = reconcileTakes('trial', done, planned);
-    expect(fewer.takes.map((take) => take.slate).sort()).toEqual([1, 2, 3, 4]);
-    expect(fewer.dropped.map((take) => take.slate).sort()).toEqual([5, 6]);
+    // Of the two of one setup the one that was done stays, and its twin goes: never the other way round.
+    expect(fewer.takes).toHaveLength(3);
+    expect(fewer.takes.map((take) => take.slate)).toContain(4);
+    expect(fewer.dropped.every((take) => take.status === 'planned')).toBe(true);
   });
 });
 

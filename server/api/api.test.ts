@@ -43,7 +43,7 @@ describe('the door', () => {
 describe('trials', () => {
   it('are made, changed, copied without takes, binned and brought back', async () => {
     const { trial, at } = await readyTrial(harness);
-    expect((await harness.call<Trial>('PATCH', at, { use: 'one lead' })).body).toMatchObject({ use: 'one lead', question: 'Which one?' });
+    expect((await harness.change<Trial>(at, { use: 'one lead' })).body).toMatchObject({ use: 'one lead', question: 'Which one?' });
     const copy = (await harness.call<Trial>('POST', `${at}/copy`)).body;
     expect(copy).toMatchObject({ name: 'Jetty (copy)', progress: { candidates: 2, planned: 0 } });
     const plan = (await harness.call<{ factors: { kind: string; levels: { label: string }[] }[] }>('GET', `/trials/${copy.id}/plan`)).body;
@@ -56,7 +56,7 @@ describe('trials', () => {
 
   it('name the field, the reason and keep what was there', async () => {
     const { at } = await readyTrial(harness);
-    const answer = await harness.call<Told>('PATCH', at, { name: '  ' });
+    const answer = await harness.change<Told>(at, { name: '  ' });
     expect(answer).toMatchObject({ status: 422, body: { error: { code: 'invalid', fields: { name: 'Give it a name' } } } });
     expect((await harness.call<Trial>('GET', at)).body.name).toBe('Jetty');
   });
@@ -78,11 +78,13 @@ describe('records of a trial', () => {
     ['criteria', 'criterion', { name: 'Tone', kind: 'listened', weight: 1, best: 10, worst: 0 }, { weight: 5 }],
     ['stations', 'station', { name: 'slipway', hazards: ['water'] }, { indoors: true }],
     ['scripts', 'script', { name: 'Whisper', lengthS: 6 }, { talker: 'Ferrier' }],
+    ['placements', 'placement', { name: 'collar', belowChinM: 0.06 }, { distanceM: 0.14 }],
+    ['rigs', 'rig', { name: 'under wool', clothLayers: 2 }, { clothLossDb: 5 }],
     ['chains', 'chain', { name: 'Boom', tape: { kind: 2, letters: 'BM' } }, { remark: 'short' }],
   ])('%s: made, changed, binned, brought back', async (path, kind, draft, change) => {
     const { at } = await readyTrial(harness);
     const made = (await harness.call<{ id: string }>('POST', `${at}/${path}`, draft)).body;
-    expect((await harness.call('PUT', `${at}/${path}/${made.id}`, { ...draft, ...change })).body).toMatchObject(change);
+    expect((await harness.change(`${at}/${path}/${made.id}`, change)).body).toMatchObject(change);
     await harness.call('DELETE', `${at}/${path}/${made.id}`);
     const ids = async () => (await harness.call<{ id: string }[]>('GET', `${at}/${path}`)).body.map((row) => row.id);
     expect(await ids()).not.toContain(made.id);
@@ -95,7 +97,7 @@ describe('records of a trial', () => {
     const { at } = await readyTrial(harness);
     const draft = { name: 'Tone', kind: 'listened', weight: 1, best: 10, worst: 0 };
     const { id } = (await harness.call<{ id: string }>('POST', `${at}/criteria`, draft)).body;
-    expect((await harness.call<Told>('PUT', `${at}/criteria/${id}`, { ...draft, worst: 10 })).body.error.fields).toHaveProperty('worst');
+    expect((await harness.change<Told>(`${at}/criteria/${id}`, { worst: 10 })).body.error.fields).toHaveProperty('worst');
     expect((await harness.call('GET', `${at}/criteria`)).body).toMatchObject([draft]);
   });
 
@@ -130,17 +132,21 @@ describe('plan and field log', () => {
   it('a line for a take that is gone is kept and named', async () => {
     const { at } = await readyTrial(harness);
     const stray = { id: newId(), takeId: newId(), atMs: 5, kind: 'stop' };
-    expect((await harness.call('POST', `${at}/log`, { lines: [stray] })).body).toEqual({ accepted: [stray.id], unknown: [stray.id] });
+    expect((await harness.call('POST', `${at}/log`, { lines: [stray] })).body).toEqual({ accepted: [stray.id], unknown: [stray.id], refused: [] });
     expect((await harness.call('GET', `${at}/log`)).body).toEqual([stray]);
   });
 
-  it('a bad line is refused by its field and nothing of its batch is kept', async () => {
+  it('a bad line is refused with its reason, and holds nothing else up', async () => {
     const { at } = await readyTrial(harness);
     const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
-    const good = { id: newId(), takeId: take!.id, atMs: 1, kind: 'start' };
+    const good = { id: newId(), takeId: take!.id, atMs: 1, kind: 'stop' };
     const bad = { id: newId(), takeId: take!.id, atMs: 2, kind: 'conditions', windMs: 99, noiseDba: null };
-    expect((await harness.call<Told>('POST', `${at}/log`, { lines: [good, bad] })).body.error.fields).toEqual({ 'lines.1.windMs': 'Wind is 0 to 60 m/s' });
-    expect((await harness.call('GET', `${at}/log`)).body).toEqual([]);
+    expect((await harness.call('POST', `${at}/log`, { lines: [bad, good] })).body).toEqual({
+      accepted: [good.id],
+      unknown: [],
+      refused: [{ id: bad.id, why: 'Wind is 0 to 60 m/s' }],
+    });
+    expect((await harness.call('GET', `${at}/log`)).body).toEqual([good]);
   });
 
   it('a changed plan keeps what was recorded', async () => {
@@ -152,7 +158,7 @@ describe('plan and field log', () => {
       factor.kind === 'distance' ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id !== '1' })) } : factor,
     );
     await harness.call('PUT', `${at}/plan`, { ...plan, factors });
-    expect((await harness.call('POST', `${at}/plan/commit`)).body).toEqual({ takes: 3, added: 2, kept: 1, dropped: 0 });
+    expect((await harness.call('POST', `${at}/plan/commit`)).body).toMatchObject({ takes: 3, added: 2, kept: 1, dropped: 0 });
     expect((await harness.call<Take[]>('GET', `${at}/takes`)).body.map((each) => [each.slate, each.status])).toEqual([
       [2, 'planned'],
       [3, 'planned'],

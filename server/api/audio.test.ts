@@ -1,8 +1,8 @@
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { readChannel } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { type FileRow, type RecordingDetail, type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import { newId } from '@marvet/core/domain/identity';
-import type { AudioFile, RecordingDetail } from '@marvet/core/domain/recording';
 import type { Listener, Round } from '@marvet/core/domain/round';
 import type { Take } from '@marvet/core/domain/take';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
@@ -19,32 +19,42 @@ afterAll(() => harness.close());
 
 const loud = spoken(-26, -70, 1);
 const noisy = spoken(-38, -52, 20);
-type Row = { id: string; candidateId: string | null; takeId: string | null; figures: Record<string, number> | null };
-const files = async (at: string) => (await harness.call<AudioFile[]>('GET', `${at}/files`)).body;
-const recordings = async (at: string) => (await harness.call<Row[]>('GET', `${at}/recordings`)).body;
+const figure = (row: RecordingRow | undefined, id: (typeof TABLE_FIGURES)[number]) => row?.table?.[TABLE_FIGURES.indexOf(id)];
+const files = async (at: string) => (await harness.call<FileRow[]>('GET', `${at}/files`)).body;
+/** The candidate of each recording, through its take and setup. */
+async function candidates(at: string): Promise<(string | null)[]> {
+  const takes = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
+  const setups = takes.flatMap((take) => take.setups);
+  return (await recordings(at)).map((row) => setups.find((setup) => setup.id === row.setupId)?.candidateId ?? null);
+}
+const recordings = async (at: string) => (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
 
 describe('files', () => {
   it('are measured, matched by name and track, and hold the figures that were put in', async () => {
     const { trial, at, chains } = await readyTrial(harness);
     const { status } = await harness.upload(trial.id, 'S001_T01.wav', recorderWav([loud, noisy], '9', '9', ['LO', 'QU']));
     expect(status).toBe(201);
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const rows = await recordings(at);
-    expect(rows.map((row) => row.candidateId)).toEqual([chains[1], chains[0]]);
-    expect(rows[0]?.figures?.['noise.floorDbfs']).toBeCloseTo(-70, 0);
-    expect(rows[1]?.figures?.['noise.floorDbfs']).toBeCloseTo(-52, 0);
+    expect(await candidates(at)).toEqual([chains[1], chains[0]]);
+    expect((figure(rows[0], 'noise.snrDb') as number) - (figure(rows[1], 'noise.snrDb') as number)).toBeGreaterThan(20);
+    // Any figure is there for all recordings at once, by its name.
+    const floors = (await harness.call<Record<string, number>>('GET', `${at}/recordings/figure/noise.floorDbfs`)).body;
+    expect(floors[rows[0]!.id]).toBeCloseTo(-70, 0);
+    expect(floors[rows[1]!.id]).toBeCloseTo(-52, 0);
+    expect((await harness.call('GET', `${at}/recordings/figure/noise.nothing`)).status).toBe(422);
     expect(await files(at)).toMatchObject([{ matchedBy: 'file name', state: 'done', methodVersion: METHOD_VERSION }]);
   });
 
   it('room tone marked by hand wins over the pauses; one past the end is refused', async () => {
     const { trial, at } = await readyTrial(harness);
     await harness.upload(trial.id, 'a.wav', plainWav(loud));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const [row] = await recordings(at);
     const pauses = async () => (await harness.call<RecordingDetail>('GET', `${at}/recordings/${row!.id}`)).body.report!.activity.pause;
     expect((await pauses()).length).toBeGreaterThan(2);
     expect((await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: [0.1, 0.4] })).status).toBe(202);
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     expect(await pauses()).toEqual([[0.1, 0.4]]);
     expect(await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: [1, 900] })).toMatchObject({
       status: 422,
@@ -52,7 +62,7 @@ describe('files', () => {
     });
     expect((await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: [2, 1] })).status).toBe(422);
     await harness.call('PUT', `${at}/recordings/${row!.id}/room-tone`, { roomTone: null });
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     expect((await pauses()).length).toBeGreaterThan(2);
   });
 
@@ -60,15 +70,15 @@ describe('files', () => {
     const { trial, at } = await readyTrial(harness);
     await harness.upload(trial.id, 'a.wav', plainWav(loud));
     await harness.upload(trial.id, 'b.wav', plainWav(noisy));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const again = async (which: string) => (await harness.call<{ files: number }>('POST', `${at}/files/measure`, { which })).body.files;
     expect(await again('old')).toBe(0);
     const [first] = await files(at);
-    await harness.services.store.files.update(first!.id, { methodVersion: METHOD_VERSION - 1 });
+    await harness.services.store.write((tables) => tables.files.update(first!.id, { methodVersion: METHOD_VERSION - 1 }));
     expect(await again('old')).toBe(1);
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     expect(await again('all')).toBe(2);
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     expect((await files(at)).map((file) => file.methodVersion)).toEqual([METHOD_VERSION, METHOD_VERSION]);
     expect((await harness.call('POST', `${at}/files/measure`, { which: 'some' })).status).toBe(422);
   });
@@ -76,7 +86,7 @@ describe('files', () => {
   it('two recordings are compared, aligned', async () => {
     const { trial, at } = await readyTrial(harness);
     await harness.upload(trial.id, 'S001_T01.wav', recorderWav([loud, loud.map((x) => -x / 2)], '9', '9', ['LO', 'QU']));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const [a, b] = await recordings(at);
     const { body } = await harness.call<ComparedPair>('GET', `${at}/recordings/${b!.id}/pair/${a!.id}`);
     expect(body.pair.polarity).toBe(-1);
@@ -93,15 +103,14 @@ describe('files', () => {
     expect(byMetadata?.matchedBy).toBe('iXML or bext');
     expect(loose?.takeId).toBeNull();
     const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
-    const wrong = await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, { takeId: take!.id, channels: [{ channelIndex: 0, candidateId: newId() }] });
+    const wrong = await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, { takeId: take!.id, channels: [{ channelIndex: 0, setupId: newId() }] });
     expect(wrong.status).toBe(422);
-    await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, { takeId: take!.id, channels: [{ channelIndex: 0, candidateId: chains[1] }] });
-    expect((await recordings(at)).map((row) => [row.takeId, row.candidateId])).toEqual(
-      expect.arrayContaining([
-        [take!.id, chains[0]],
-        [take!.id, chains[1]],
-      ]),
-    );
+    await harness.call('PUT', `${at}/files/${loose!.id}/assignment`, {
+      takeId: take!.id,
+      channels: [{ channelIndex: 0, setupId: take!.setups.find((setup) => setup.candidateId === chains[1])!.id }],
+    });
+    expect((await recordings(at)).every((row) => row.takeId === take!.id)).toBe(true);
+    expect((await candidates(at)).sort()).toEqual([...chains].sort());
   });
 
   it('the same bytes twice are noticed, also when the first lies in the bin', async () => {
@@ -125,13 +134,14 @@ describe('files', () => {
     expect(answer).toMatchObject({ status: 422, body: { error: { code } } });
     expect((answer.body as { error: { message: string } }).error.message).toContain(name);
     expect(await files(at)).toEqual([]);
+    expect((await harness.call<{ count: number }>('GET', '/storage')).body.count).toBe(0);
   });
 
   it('a file cut in its audio is measured as far as it goes and says so', async () => {
     const { trial, at } = await readyTrial(harness);
     const whole = plainWav(loud);
     await harness.upload(trial.id, 'S001.wav', whole.subarray(0, whole.byteLength - 100_000));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const [file] = await files(at);
     expect(file?.state).toBe('done');
     expect(file?.warnings.join()).toContain('truncated');
@@ -142,10 +152,10 @@ describe('files', () => {
     await harness.upload(trial.id, 'S001.wav', plainWav(...Array.from({ length: 12 }, () => loud)));
     const [file] = await files(at);
     await harness.call('POST', `${at}/files/${file!.id}/cancel`);
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     expect((await files(at))[0]).toMatchObject({ state: 'failed', failure: expect.stringContaining('stopped') });
     await harness.call('POST', `${at}/files/${file!.id}/measure`);
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     expect((await files(at))[0]).toMatchObject({ state: 'done', failure: null });
   });
 
@@ -153,7 +163,7 @@ describe('files', () => {
     const { trial, at } = await readyTrial(harness);
     const bytes = recorderWav([loud, noisy], '1', '1', ['QU', 'LO']);
     await harness.upload(trial.id, 'S001.wav', bytes);
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const [file] = await files(at);
     const part = await harness.call('GET', `${at}/files/${file!.id}/audio`, undefined, { range: 'bytes=0-11' });
     expect([part.status, part.headers.get('content-range')]).toEqual([206, `bytes 0-11/${bytes.byteLength}`]);
@@ -163,7 +173,7 @@ describe('files', () => {
     expect(detail.series?.rmsDbfs.length).toBe(Math.ceil(loud.length / 2400));
     const channel = await harness.services.store.recordings.findOneByOrFail({ id: second!.id });
     const { channelWav } = await import('../audio/channelWav.ts');
-    const { body, lengthBytes } = channelWav(harness.services.blobs.pathOf(file!.sha256), channel.channelIndex);
+    const { body, lengthBytes } = channelWav(harness.services.blobs.pathOf(file!.sha256), channel.channels[0]!);
     const mono = new Uint8Array(await new Response(body).arrayBuffer());
     expect(mono.byteLength).toBe(lengthBytes);
     const samples = readChannel(bufferSource(mono), readWavHeader(bufferSource(mono)), 0);
@@ -175,7 +185,7 @@ describe('blind listening', () => {
   async function makeRound() {
     const { trial, at, chains } = await readyTrial(harness);
     await harness.upload(trial.id, 'S001_Secretname.wav', recorderWav([loud, noisy], '1', '1', ['QU', 'LO']));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const criterion = (await harness.call<{ id: string }>('POST', `${at}/criteria`, { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 })).body;
     const ids = (await recordings(at)).map((row) => row.id);
     const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'Round 1', recordingIds: ids, criterionIds: [criterion.id] })).body;
@@ -204,22 +214,20 @@ describe('blind listening', () => {
   it('clips are equally long and equally loud', async () => {
     const { seat, round } = await makeRound();
     const { id } = (await seat('Orla')).body;
-    const row = await harness.services.store.rounds.findOneByOrFail({ id: round.id });
     const clips = await Promise.all(
       [0, 1].map(async (place) => {
         const listener = await harness.services.store.listeners.findOneByOrFail({ id });
         const letter = String.fromCharCode(65 + listener.order.indexOf(place));
-        expect((await harness.call('GET', `/listen/${id}/clips/${letter}`)).status).toBe(200);
-        const { openClipCache } = await import('../audio/clipCache.ts');
-        const bytes = (await openClipCache(harness.services.store, harness.services.blobs, harness.services.pool).clips(row))[place]!;
+        const bytes = new Uint8Array(await (await harness.raw('GET', `/listen/${id}/clips/${letter}`)).arrayBuffer());
         const source = bufferSource(bytes);
         return readChannel(source, readWavHeader(source), 0);
       }),
     );
     expect(clips[0]!.length).toBe(clips[1]!.length);
+    // Of the voice: the louder floor of one of them is no part of it, so that all of the clip differs a little more.
     const loudness = clips.map((clip) => reportOf([clip]).channels[0]!.loudness.integratedLufs!);
-    expect(Math.abs(loudness[0]! - loudness[1]!)).toBeLessThan(0.3);
-    expect(Math.abs(loudness[0]! - round.matchedLufs)).toBeLessThan(0.3);
+    expect(Math.abs(loudness[0]! - loudness[1]!)).toBeLessThan(1);
+    expect(Math.abs(loudness[0]! - round.matchedLufs)).toBeLessThan(1);
   });
 
   it('finishing needs every score, opens the identities, and closes the scores', async () => {

@@ -101,7 +101,7 @@ describe('the library', () => {
         { kind: 'cable', name: 'Reed' },
       ],
     });
-    expect(result.body).toEqual({ added: 1, replaced: 1 });
+    expect(result.body).toMatchObject({ added: 1, replaced: [{ draft: { name: 'Reed', price: 100, sensitivityMvPerPa: 8 } }] });
     const reeds = (await get<Item[]>('/items')).filter((item) => item.name === 'Reed');
     expect(reeds.map((item) => [item.kind, item.price])).toEqual(
       expect.arrayContaining([
@@ -109,7 +109,11 @@ describe('the library', () => {
         ['cable', null],
       ]),
     );
-    expect(JSON.parse((await harness.call('GET', '/items/library.json')).text)).toContainEqual(expect.objectContaining({ name: 'Reed', price: 120 }));
+    const { added: _added, ...done } = result.body as { added: number };
+    const json = (await harness.call('GET', '/items/library.json')).text;
+    expect((await harness.call('POST', '/items/import/undo', done)).status).toBe(204);
+    expect((await get<Item[]>('/items')).filter((item) => item.name === 'Reed').map((item) => [item.kind, item.price, item.sensitivityMvPerPa])).toEqual([['microphone', 100, 8]]);
+    expect(JSON.parse(json)).toContainEqual(expect.objectContaining({ name: 'Reed', price: 120 }));
   });
 
   it('takes all of a list or nothing, and names the row', async () => {
@@ -185,13 +189,13 @@ describe('a plan with a design', () => {
     const result = (await harness.call<{ takes: number }>('POST', `${at}/plan/commit`)).body;
     const takes = await get<Take[]>(`${at}/takes`);
     expect(result.takes).toBe(takes.length);
-    expect(takes.every((take) => take.candidateIds.length === 1)).toBe(true);
+    expect(takes.every((take) => take.setups.length === 1)).toBe(true);
     expect(new Set(takes.map((take) => take.slate)).size).toBe(takes.length);
     const last = takes.at(-1)!;
-    const key = `${[last.condition.station, last.condition.windscreen, last.condition.distance, last.condition.script].join('|')}|${last.candidateIds.join()}`;
+    const key = `${[last.condition.station, last.condition.windscreen, last.condition.distance, last.condition.script].join('|')}|${last.setups.map((setup) => setup.candidateId).join()}`;
     await changed(at, { order: { counterbalanced: false, blockedBy: 'none', pinned: [{ key, position: 0 }] } });
     await harness.call('POST', `${at}/plan/commit`);
-    expect((await get<Take[]>(`${at}/takes`))[0]).toMatchObject({ condition: last.condition, candidateIds: last.candidateIds });
+    expect((await get<Take[]>(`${at}/takes`))[0]).toMatchObject({ condition: last.condition, setups: [{ candidateId: last.setups[0]!.candidateId }] });
   });
 
   it('has a calendar and clock times once the day has a start', async () => {

@@ -33,7 +33,7 @@ describe('what is not there is told as such', () => {
     ['DELETE', `/items/${strange}`],
     ['GET', '/trials/not-an-id'],
   ])('%s %s', async (method, path) => {
-    const answer = await harness.call<Told>(method, path, method === 'PATCH' ? {} : undefined);
+    const answer = await harness.call<Told>(method, path, method === 'PATCH' ? { version: 1 } : undefined);
     expect([answer.status, answer.body.error.code]).toEqual([404, 'not-found']);
   });
 
@@ -77,7 +77,7 @@ describe('listening rounds', () => {
   async function measured() {
     const { trial, at, chains } = await readyTrial(harness);
     await harness.upload(trial.id, 'S001.wav', recorderWav([spoken(-26, -60, 1), spoken(-32, -50, 5)], '1', '1', ['QU', 'LO']));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const ids = (await harness.call<{ id: string }[]>('GET', `${at}/recordings`)).body.map((row) => row.id);
     const criterion = (await harness.call<{ id: string }>('POST', `${at}/criteria`, { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 })).body.id;
     return { trial, at, chains, ids, criterion };
@@ -90,7 +90,7 @@ describe('listening rounds', () => {
     expect((await make(ids, [strange])).body.error.fields).toHaveProperty('criterionIds');
     expect((await make([ids[0]!, strange], [criterion])).body.error.code).toBe('not-measured');
     await harness.upload(trial.id, 'quiet.wav', plainWav(sine(1000, -90, 2)));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const quiet = (await harness.call<{ id: string; fileName: string }[]>('GET', `${at}/recordings`)).body.find((row) => row.fileName === 'quiet.wav');
     expect((await make([ids[0]!, quiet!.id], [criterion])).body.error.code).toBe('not-measured');
   });
@@ -98,7 +98,7 @@ describe('listening rounds', () => {
   it('clips of different files are made one length too', async () => {
     const { trial, at, ids, criterion } = await measured();
     await harness.upload(trial.id, 'longer.wav', plainWav(Float64Array.from([...spoken(-24, -60, 30), ...spoken(-24, -60, 40)])));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     const longer = (await harness.call<{ id: string; fileName: string }[]>('GET', `${at}/recordings`)).body.find((row) => row.fileName === 'longer.wav');
     const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'R', recordingIds: [ids[0], longer!.id], criterionIds: [criterion] })).body;
     const { id } = (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Orla', listenedOn: 'buds' })).body;

@@ -29,7 +29,7 @@ describe('a body', () => {
   it('that does not fit names each field once, with why', () => {
     const told = refusal(() => parsed(schema, { name: '', levels: [1, 12, 13] }));
     expect(told).toMatchObject({ status: 422, code: 'invalid', fields: { name: 'Give it a name', 'levels.1': 'At most 9', 'levels.2': 'At most 9' } });
-    expect(told.message).toBe('Not saved. name: Give it a name; levels.1: At most 9; levels.2: At most 9');
+    expect(told.message).toBe('Not saved. Name: Give it a name; Levels: At most 9; Levels: At most 9');
     expect(refusal(() => parsed(schema, null)).fields).toHaveProperty('body');
   });
 

@@ -42,6 +42,12 @@ export async function sourcesOf(store: ReadTables, blobs: Services['blobs'], tri
         recordingIds: 'One of them is not measured yet',
       });
     }
-    return { path: blobs.pathOf(file.sha256), channel: recording.channels[0] as number, performance: judged.span, speech: recording.report?.activity.speech ?? [] };
+    return {
+      path: blobs.pathOf(file.sha256),
+      channel: recording.channels[0] as number,
+      takeId: recording.takeId ?? recording.id,
+      performance: judged.span,
+      speech: recording.report?.activity.speech ?? [],
+    };
   });
 }

@@ -26,7 +26,7 @@ describe('the verdict', () => {
       await harness.call<{ id: string }>('POST', `${at}/criteria`, { ...criteria[1], position: 1 }),
     ];
     await harness.upload(trial.id, 'S001.wav', recorderWav([loud, noisy], '1', '1', ['QU', 'LO']));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     expect((await harness.call('GET', `${at}/verdict`)).body).toMatchObject({
       open: false,
       rows: null,
@@ -68,7 +68,7 @@ describe('the verdict', () => {
     // The voice stands far over the noise at 1 m, and close above it at 10 m, for both candidates.
     await harness.upload(trial.id, 'S001.wav', recorderWav([loud, loud], '1', '1', ['QU', 'LO']));
     await harness.upload(trial.id, 'S002.wav', recorderWav([noisy, noisy], '2', '1', ['QU', 'LO']));
-    await harness.services.measuring.idle();
+    await harness.services.work.runner.idle();
     await harness.call('POST', `${at}/verdict/open`);
     const { rows, criteria } = (
       await harness.call<{ rows: { cells: { value: number | null }[]; missing: string[] }[]; criteria: { id: string; name: string }[] }>('GET', `${at}/verdict`)

@@ -12,15 +12,32 @@ import { importBundle } from './importBundle.ts';
 
 let harness: Harness;
 let folder: string;
-const ids = { trial: newId(), item: newId(), a: newId(), b: newId(), station: newId(), script: newId(), criterion: newId(), take: newId(), round: newId(), listener: newId() };
+const ids = {
+  trial: newId(),
+  item: newId(),
+  a: newId(),
+  b: newId(),
+  station: newId(),
+  script: newId(),
+  criterion: newId(),
+  take: newId(),
+  setupA: newId(),
+  setupB: newId(),
+  file: newId(),
+  recordingA: newId(),
+  recordingB: newId(),
+  round: newId(),
+  listener: newId(),
+};
 
 const bundle = () => ({
-  marvetBundle: 1,
+  marvetBundle: 2,
   items: [{ id: ids.item, kind: 'microphone', name: 'Reed capsule' }],
   trials: [
     {
       id: ids.trial,
       name: 'Ferry',
+      sample: true,
       createdAtMs: 1000,
       verdictOpenedAtMs: 2000,
       expectations: [{ person: 'Mixer', candidateId: ids.a, reason: 'dear', sealedAtMs: 1500 }],
@@ -31,7 +48,7 @@ const bundle = () => ({
       ],
       stations: [{ id: ids.station, name: 'deck' }],
       scripts: [{ id: ids.script, name: 'Neutral' }],
-      plan: emptyPlan(),
+      plan: { ...emptyPlan(), committedAtMs: 1000 },
       marks: [],
       takes: [
         {
@@ -40,7 +57,10 @@ const bundle = () => ({
           pass: 1,
           position: 0,
           condition: { station: ids.station, windscreen: 'bare', distance: '1', script: ids.script },
-          candidateIds: [ids.a, ids.b],
+          setups: [
+            { id: ids.setupA, candidateId: ids.a },
+            { id: ids.setupB, candidateId: ids.b },
+          ],
           status: 'done',
           startedAtMs: 1100,
           stoppedAtMs: 1200,
@@ -51,25 +71,39 @@ const bundle = () => ({
           controls: [],
         },
       ],
-      files: [{ name: 'S001_T01.wav' }],
+      files: [
+        {
+          id: ids.file,
+          name: 'S001_T01.wav',
+          // The channels are the other way round than their names say: what a hand tied stays tied.
+          recordings: [
+            { id: ids.recordingA, channels: [0], trackName: 'LO', takeId: ids.take, setupId: ids.setupA, matchedBy: 'hand' },
+            { id: ids.recordingB, channels: [1], trackName: 'QU', takeId: ids.take, setupId: ids.setupB, matchedBy: 'hand' },
+          ],
+        },
+      ],
       rounds: [
         {
           id: ids.round,
           title: 'R',
           criterionIds: [ids.criterion],
-          recordings: [
-            { fileName: 'S001_T01.wav', candidateId: ids.a },
-            { fileName: 'S001_T01.wav', candidateId: ids.b },
-          ],
+          sample: true,
+          createdAtMs: 1500,
+          recordingIds: [ids.recordingA, ids.recordingB],
+          targetLufs: -23,
+          ceilingDbtp: -1,
           listeners: [
             {
               id: ids.listener,
               name: 'Orla',
               listenedOn: 'buds',
               order: [1, 0],
+              sample: true,
+              createdAtMs: 1600,
+              finishedAtMs: 1700,
               ratings: [
-                { place: 0, criterionId: ids.criterion, points: 9 },
-                { place: 1, criterionId: ids.criterion, points: 3 },
+                { letter: 'B', criterionId: ids.criterion, points: 9 },
+                { letter: 'A', criterionId: ids.criterion, points: 3 },
               ],
             },
           ],
@@ -126,7 +160,7 @@ describe('a bundle brought in', () => {
 
   it('that was cut off before its rounds goes on where it stopped', async () => {
     await importBundle(harness.services, folder, () => undefined);
-    await harness.services.store.rounds.delete({ id: ids.round });
+    await harness.services.store.write((tables) => tables.rounds.delete({ id: ids.round }));
     await importBundle(harness.services, folder, () => undefined);
     expect(await harness.services.store.ratings.count()).toBe(2);
   });

@@ -33,7 +33,9 @@ function done(task: AnyTask, progress: MessagePort): unknown {
         return { pair: measurePair(own as PairTrack, other as PairTrack, (message) => warnings.push(message)), warnings };
       });
     case 'cut':
-      return withTracks(task.sources, (tracks) => cutRound(task.sources.map(({ performance, speech }, index) => ({ track: tracks[index] as PairTrack, performance, speech }))));
+      return withTracks(task.sources, (tracks) =>
+        cutRound(task.sources.map(({ takeId, performance, speech }, index) => ({ track: tracks[index] as PairTrack, takeId, performance, speech }))),
+      );
     case 'clip':
       return withTracks([task], ([track]) => writeWav([blindClip(track as PairTrack, task)], { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
     case 'plan':

@@ -14,6 +14,8 @@ export interface Harness {
   call<Result = unknown>(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Result; headers: Headers; text: string }>;
   /** A request whose body or answer is no JSON. */
   raw(method: string, path: string, body?: Uint8Array): Promise<Response>;
+  /** Changes a record as a page does that has just read it. */
+  change<Result = unknown>(path: string, patch: object): Promise<{ status: number; body: Result }>;
   upload(trialId: string, name: string, bytes: Uint8Array): Promise<{ status: number; body: never }>;
   close(): Promise<void>;
 }
@@ -36,6 +38,15 @@ export async function openHarness(workerEntry?: URL): Promise<Harness> {
   return {
     services,
     call,
+    async change(path, patch) {
+      const list = path.split('/').slice(0, -1).join('/');
+      const own = await call<{ id?: string; version: number }>('GET', path);
+      const rows = own.status === 404 ? (await call<{ id: string; version: number }[]>('GET', list)).body : null;
+      const record = rows ? rows.find((row) => path.endsWith(row.id)) : own.body;
+      const isTrial = /^\/trials\/[^/]+$/.test(path);
+      const result = await call(isTrial ? 'PATCH' : 'PUT', path, { ...(isTrial ? {} : record), ...patch, version: record?.version });
+      return result as never;
+    },
     raw: async (method, path, body) => app.request(`http://127.0.0.1/api${path}`, { method, headers: { host: '127.0.0.1' }, ...(body ? { body: body as never } : {}) }),
     async upload(trialId, name, bytes) {
       const response = await app.request(`http://127.0.0.1/api/trials/${trialId}/files?name=${encodeURIComponent(name)}`, {

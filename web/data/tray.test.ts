@@ -4,9 +4,9 @@ import { durationText } from '../parts/durationText.ts';
 import { cautionDismissed, cautionsShownAgain, look, themeChosen } from './look.ts';
 import { inTray, picked, replaced, tray, underTestChosen } from './tray.ts';
 
-const entry = (takeId: string, candidateId = 'QO') => ({ takeId, candidateId });
+const entry = (takeId: string, setupId = 'QO') => ({ takeId, setupId });
 const after = (...actions: Parameters<typeof tray.reducer>[1][]) => actions.reduce(tray.reducer, tray.getInitialState());
-const pick = (takeId: string, candidateId?: string, trialId = 'saltreach') => picked({ trialId, entry: entry(takeId, candidateId) });
+const pick = (takeId: string, setupId?: string, trialId = 'saltreach') => picked({ trialId, entry: entry(takeId, setupId) });
 
 describe('the tray', () => {
   it('takes up, and puts back what is taken up again', () => {

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { DayPlan, PlanDraft } from '../../domain/plan.ts';
 import { planOf, takesOf } from '../../testing/plans.ts';
+import type { PlannedTake } from '../gather.ts';
 import { dropFirst } from './dropFirst.ts';
 import { type DayContext, schedule } from './schedule.ts';
-import { sunTimes } from './sun.ts';
+import { isDark, sunTimes } from './sun.ts';
 
 const MINUTE_MS = 60_000;
 const clock = (text: string) => Date.parse(text);
@@ -26,7 +27,39 @@ describe('sunrise and sunset', () => {
   });
 
   it('does not rise or set above the circle at midsummer', () => {
-    expect(sunTimes(clock('2024-06-20T12:00Z'), 69.65, 18.96)).toEqual({ sunriseMs: null, sunsetMs: null });
+    expect(sunTimes(clock('2024-06-20T12:00Z'), 69.65, 18.96)).toEqual({ sunriseMs: null, sunsetMs: null, allDay: 'light' });
+  });
+});
+
+describe('light where the sun does not rise or set as usual', () => {
+  const TROMS = [69.65, 18.96] as const;
+  it.each([
+    ['noon of the polar night', '2024-12-21T10:42Z', true],
+    ['midnight of the polar day', '2024-06-20T22:45Z', false],
+    ['noon in March', '2024-03-20T11:00Z', false],
+    ['midnight in March', '2024-03-20T23:00Z', true],
+  ])('%s', (_when, at, dark) => expect(isDark(clock(at), ...TROMS)).toBe(dark));
+
+  const night = (startsAt: string, latitudeDeg: number | null, longitudeDeg: number | null) => {
+    const plan = planOf({ distance: 14 });
+    return schedule(takesOf(plan, true), { ...plan, overheadS: 3000 }, clock(startsAt), {
+      stations: [{ id: 'station1', needsDaylight: true, latitudeDeg, longitudeDeg }],
+      lengthS: () => 60,
+      runningTimeH: new Map(),
+    });
+  };
+  it('a day of work in the polar night is dark from end to end', () => {
+    expect(night('2024-12-21T08:00Z', ...TROMS).inTheDark).toHaveLength(14);
+  });
+  it('a night of work is light again after the second sunrise', () => {
+    const { inTheDark, suns, finishesAtMs } = night('2024-03-20T20:00Z', 51.5074, -0.1278);
+    expect(inTheDark[0]).toBe(0);
+    expect(finishesAtMs).toBeGreaterThan(clock('2024-03-21T06:05Z'));
+    expect(inTheDark).not.toContain(13);
+    expect(suns).toHaveLength(2);
+  });
+  it('a station that needs daylight and has no position is named, not taken for light', () => {
+    expect(night('2024-03-20T20:00Z', null, null)).toMatchObject({ inTheDark: [], lightUnknown: ['station1'] });
   });
 });
 
@@ -75,17 +108,27 @@ describe('a day', () => {
 });
 
 describe('what to drop first when it gets late', () => {
+  const times = { changeTimesS: planOf({}).changeTimesS, changeExceptions: [], takeS: () => 60 };
+
+  it('of two that lose alike the one that saves the travel', () => {
+    const plan = planOf({ station: 2, distance: 2 });
+    const [near, far] = takesOf(plan, true).filter((take) => take.condition.distance === 'distance1') as [PlannedTake, PlannedTake];
+    // Each is done more than once; the one between the two far ones costs the drive there and back.
+    const [first] = dropFirst([near, near, far, near, far], times, 1);
+    expect(first).toMatchObject({ takeIndex: 3, savedS: 60 + 2 * 900 });
+  });
+
   it('a repeat before anything else: nothing is lost with it', () => {
     const takes = takesOf(planOf({ distance: 2 }), true);
     const withRepeat = [takes[0], takes[1], takes[1]] as typeof takes;
-    expect(dropFirst(withRepeat, 1)).toEqual([{ takeIndex: 2, lossComparisons: 0.5, lostForGood: 0 }]);
+    expect(dropFirst(withRepeat, times, 1)).toMatchObject([{ takeIndex: 2, lossComparisons: 0.5, lostForGood: 0, savedS: 60 }]);
   });
 
   it('the only pair of a comparison last', () => {
     // Three distances with speech at one station, two of them at another as well.
     const plan = planOf({ station: 2, distance: 3 });
     const takes = takesOf(plan, true).filter((take) => !(take.condition.station === 'station2' && take.condition.distance === 'distance3'));
-    const order = dropFirst(takes, takes.length);
+    const order = dropFirst(takes, times, takes.length);
     const only = takes.findIndex((take) => take.condition.distance === 'distance3');
     expect(order.findIndex((each) => each.takeIndex === only)).toBeGreaterThan(0);
     expect(order[0]?.lostForGood).toBe(0);
@@ -93,7 +136,7 @@ describe('what to drop first when it gets late', () => {
 
   it('ranks each as if those before were dropped, so that two halves of a pair do not both look cheap', () => {
     const takes = takesOf(planOf({ distance: 2, script: 2 }), true);
-    const order = dropFirst(takes, 3);
+    const order = dropFirst(takes, times, 3);
     expect(order[0]?.lostForGood).toBe(0);
     expect(order[1]?.lostForGood).toBeGreaterThan(0);
   });

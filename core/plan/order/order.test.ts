@@ -1,12 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { conditionKey } from '../../domain/factor.ts';
 import { DEFAULT_CHANGE_TIMES, type OrderRules, type PlanDraft } from '../../domain/plan.ts';
+import { candidatesOf } from '../../domain/take.ts';
 import { planOf, takesOf } from '../../testing/plans.ts';
 import { type PlannedTake, takeKey } from '../gather.ts';
 import { orderBoundS } from './bound.ts';
 import { type ChangeCosts, changeS, changesBetween, costTable, pathCostS } from './changeCost.ts';
 import { exactOrder } from './exact.ts';
 import { orderTakes } from './orderTakes.ts';
+import { movedPins } from './pins.ts';
 import { searchOrder } from './search.ts';
 
 const RULES: OrderRules = { counterbalanced: false, blockedBy: 'none', pinned: [] };
@@ -77,8 +80,9 @@ describe('cost of a change', () => {
 describe('the rig', () => {
   it('stays while one take records no candidate that the other does not, and changes else', () => {
     const [both] = takesOf(planOf({ candidate: 2 }), true) as [PlannedTake];
-    const first = { ...both, candidateIds: ['candidate1'] };
-    const second = { ...both, candidateIds: ['candidate2'] };
+    const [one, other] = both.setups;
+    const first = { ...both, setups: [one!] };
+    const second = { ...both, setups: [other!] };
     expect(changesBetween(both, first)).toEqual([]);
     expect(changesBetween(first, both)).toEqual([]);
     expect(changesBetween(first, second)).toEqual(['candidate']);
@@ -156,7 +160,7 @@ describe('rules of the order', () => {
   const apart = takesOf(plan, false);
   const firstAtEach = (takes: PlannedTake[]) => {
     const seen = new Map<string, string>();
-    for (const take of takes) if (!seen.has(take.condition.station)) seen.set(take.condition.station, take.candidateIds.join());
+    for (const take of takes) if (!seen.has(take.condition.station)) seen.set(take.condition.station, candidatesOf(take).join());
     return [...seen.values()];
   };
 
@@ -197,5 +201,36 @@ describe('rules of the order', () => {
 
   it('a lock for a take that the plan no longer has does nothing', () => {
     expect(ordered(apart, plan, { pinned: [{ key: 'gone', position: 0 }] }).takes).toEqual(ordered(apart, plan).takes);
+  });
+});
+
+describe('locks', () => {
+  const plan = planOf({ station: 2, candidate: 2, distance: 2 });
+  const takes = takesOf(plan, true);
+
+  it('a lock holds when a candidate joins: the same condition is still meant', () => {
+    const before = takesOf(planOf({ station: 2, candidate: 1, distance: 2 }), true);
+    const pinned = [{ key: takeKey(before[3]!), position: 0 }];
+    const { takes: result } = ordered(takes, plan, { pinned });
+    expect(conditionKey(result[0]!.condition)).toBe(conditionKey(before[3]!.condition));
+  });
+
+  it('two locks on one place, and one behind the end, leave every take in', () => {
+    const pinned = [
+      { key: takeKey(takes[0]!), position: 1 },
+      { key: takeKey(takes[1]!), position: 1 },
+      { key: takeKey(takes[2]!), position: 99 },
+    ];
+    const { takes: result } = ordered(takes, plan, { pinned });
+    expect(new Set(result)).toEqual(new Set(takes));
+    expect(result.at(-1)).toBe(takes[2]);
+  });
+
+  it('a take moved onto the place of a lock exchanges places with it, and takes no lock away', () => {
+    const pins = [{ key: takeKey(takes[0]!), position: 2 }];
+    expect(movedPins(pins, takeKey(takes[1]!), 3, 2)).toEqual([
+      { key: takeKey(takes[0]!), position: 3 },
+      { key: takeKey(takes[1]!), position: 2 },
+    ]);
   });
 });

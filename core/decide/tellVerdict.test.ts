@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest';
+import type { Criterion } from '../domain/criterion.ts';
+import { criterionDraftSchema } from '../domain/criterion.ts';
+import type { Figures } from '../domain/recording.ts';
+import type { Take } from '../domain/take.ts';
+import { takeSchema } from '../domain/take.ts';
+import { tellVerdict, type VerdictInput, type VerdictRecording } from './tellVerdict.ts';
+
+const id = (text: string) =>
+  `${text.padEnd(8, '0').slice(0, 8)}-0000-4000-8000-000000000000`.replace(/[^0-9a-f-]/g, (letter) => letter.charCodeAt(0).toString(16).at(-1) as string);
+const names = ['a', 'b', 'c'];
+const candidates = names.map((name) => ({ id: id(name), name, price: 100, currency: 'EUR' }));
+const measured = (measureId: 'noise.snrDb' | 'events.dropout.perMinute', rest: Partial<Criterion> = {}): Criterion => ({
+  ...criterionDraftSchema.parse({ name: measureId, kind: 'measured', measureId, weight: 10, best: 40, worst: 0 }),
+  id: measureId,
+  trialId: 't',
+  ...rest,
+});
+const heard: Criterion = { ...criterionDraftSchema.parse({ name: 'Clear', kind: 'listened', weight: 90, best: 10, worst: 0 }), id: 'clear', trialId: 't' };
+
+function take(slate: number, distance: string, who: string[], change: Partial<Take> = {}): Take {
+  const pass = change.pass ?? 1;
+  return {
+    ...takeSchema.parse({
+      id: id(`1${slate}${pass}`),
+      trialId: id('9'),
+      slate,
+      pass,
+      position: slate,
+      condition: { station: 's', windscreen: 'bare', distance, script: 'x' },
+      setups: who.map((name) => ({ id: id(`2${slate}${pass}${name}`), candidateId: id(name) })),
+      status: 'done',
+      startedAtMs: 1,
+      stoppedAtMs: 2,
+      flags: [],
+      note: '',
+      gains: {},
+      windMs: null,
+      noiseDba: null,
+      controls: [],
+      binnedAtMs: null,
+    }),
+    ...change,
+  };
+}
+
+function recording(of: Take, who: string, figures: Figures, change: Partial<VerdictRecording> = {}): VerdictRecording {
+  const setupId = of.setups.find((setup) => setup.candidateId === id(who))!.id;
+  return { id: `r${of.slate}${of.pass}${who}`, takeId: of.id, setupId, fileName: `S${of.slate}_${who}.wav`, uploadedAtMs: 0, cutShort: false, measured: true, figures, ...change };
+}
+
+const tell = (input: Partial<VerdictInput>) => tellVerdict({ criteria: [], candidates, takes: [], recordings: [], ratings: [], marks: [], passes: null, ...input });
+const rowsOf = (verdict: ReturnType<typeof tell>) => Object.fromEntries(verdict.rows.map((row) => [row.candidate.name, row]));
+
+describe('a verdict that can be defended', () => {
+  const near = take(1, '1', ['a', 'b', 'c']);
+  const far = take(2, '40', ['a', 'b']);
+  const snr = (value: number): Figures => ({ 'noise.snrDb': value });
+  const limit = measured('noise.snrDb', { dealbreaker: { side: 'below', limit: 10 } });
+  const both = [recording(near, 'a', snr(36)), recording(near, 'b', snr(30)), recording(far, 'a', snr(4)), recording(far, 'b', snr(20))];
+
+  it('a candidate that fails at 40 m stays ruled out when another is added that was recorded only at 1 m', () => {
+    const before = rowsOf(tell({ criteria: [limit], candidates: candidates.slice(0, 2), takes: [near, far], recordings: both }));
+    expect(before.a).toMatchObject({ rank: null, ruledOut: [{ value: 4 }] });
+    const after = rowsOf(tell({ criteria: [limit], takes: [near, far], recordings: [...both, recording(near, 'c', snr(34))] }));
+    expect(after.a).toMatchObject({ rank: null, ruledOut: [{ value: 4 }] });
+    expect(after.b?.rank).toBe(1);
+    // It looks better, but where it could fail it was never tried: it does not stand above one that was.
+    expect(after.c).toMatchObject({ untested: [limit.id], rank: 2 });
+    expect(after.c!.cells[0]!.coverage).toBe(0.5);
+  });
+
+  it('the break-ups of a wireless chain rule it out', () => {
+    const breakUps = measured('events.dropout.perMinute', { best: 0, worst: 20, dealbreaker: { side: 'above', limit: 6 } });
+    const recordings = [recording(near, 'a', { 'events.dropout.perMinute': 120 }), recording(near, 'b', { 'events.dropout.perMinute': 0 })];
+    const rows = rowsOf(tell({ criteria: [breakUps], candidates: candidates.slice(0, 2), takes: [near], recordings }));
+    expect(rows.a?.ruledOut[0]).toMatchObject({ value: 120 });
+    expect(rows.b).toMatchObject({ rank: 1, score: 100 });
+  });
+
+  it('one with a tenth of the weight known does not lead', () => {
+    const recordings = [recording(near, 'a', snr(40)), recording(near, 'b', snr(20))];
+    const ratings = [{ recordingId: 'r11b', criterionId: 'clear', points: 7 }];
+    const rows = rowsOf(tell({ criteria: [measured('noise.snrDb'), heard], candidates: candidates.slice(0, 2), takes: [near], recordings, ratings }));
+    expect(rows.a).toMatchObject({ score: 100, rank: 2 });
+    expect(rows.a?.known).toBeCloseTo(0.1, 6);
+    expect(rows.b?.rank).toBe(1);
+  });
+
+  it('says which slates have no audio, and how little was listened to', () => {
+    const ratings = [{ recordingId: 'r11a', criterionId: 'clear', points: 7 }];
+    const third = take(3, '10', ['a', 'b']);
+    const verdict = tell({ criteria: [heard], takes: [near, far, third], recordings: [...both, recording(near, 'c', snr(30))], ratings });
+    expect(verdict.notes.map((note) => note.text)).toEqual(['Done but without any audio: take 03.', 'Listening covered 1 of 2 conditions that were recorded.']);
+  });
+
+  it('of 05 and 05/2 one counts until it is said that both shall', () => {
+    const first = take(5, '1', ['a']);
+    const second = take(5, '1', ['a'], { pass: 2 });
+    const input = {
+      criteria: [measured('noise.snrDb')],
+      candidates: candidates.slice(0, 1),
+      takes: [first, second],
+      recordings: [recording(first, 'a', snr(10)), recording(second, 'a', snr(30))],
+    };
+    const open = tell(input);
+    expect(open.rows[0]?.cells[0]?.value).toBe(30);
+    expect(open.notes.map((note) => note.kind)).toContain('passes');
+    expect(tell({ ...input, passes: 'last' }).notes).toEqual([]);
+    expect(tell({ ...input, passes: 'all' }).rows[0]?.cells[0]?.value).toBe(20);
+  });
+
+  it('a file that was cut short and the one that came in its place count once, and it is told which', () => {
+    const recordings = [recording(near, 'a', snr(30), { id: 'whole', fileName: 'S1 again.wav' }), recording(near, 'a', snr(5), { cutShort: true, uploadedAtMs: 9 })];
+    const verdict = tell({ criteria: [measured('noise.snrDb')], candidates: candidates.slice(0, 1), takes: [near], recordings });
+    expect(verdict.rows[0]?.cells[0]?.value).toBe(30);
+    expect(verdict.notes.map((note) => note.text)).toContain('Take 01 has one microphone twice: S1 again.wav counts, S1_a.wav does not.');
+  });
+
+  it('a level that differs within a take is a condition of its own', () => {
+    const within = take(7, '1', ['a'], { setups: ['high', 'low'].map((rig, index) => ({ id: id(`3${index}`), candidateId: id('a'), levels: { rig } })) });
+    const recordings = within.setups.map((setup, index) => ({
+      ...recording(take(7, '1', ['a']), 'a', snr(index === 0 ? 10 : 30)),
+      id: `w${index}`,
+      takeId: within.id,
+      setupId: setup.id,
+    }));
+    const criterion = measured('noise.snrDb', { where: { rig: ['low'] } });
+    expect(tell({ criteria: [criterion], candidates: candidates.slice(0, 1), takes: [within], recordings }).rows[0]?.cells[0]).toMatchObject({ value: 30, count: 1 });
+  });
+});
