@@ -218,7 +218,8 @@ test('a plan of a thousand setups is worked out beside the page, can be stopped,
 
   // Nearly three times as many take long enough to be stopped.
   const more = factors.map((factor) => (factor.kind === 'windscreen' ? { ...factor, levels: levels(14) } : factor));
-  await ask(marvet.address, 'PUT', `/trials/${trialId}/plan`, { ...plan, factors: more, together: false });
+  const { version } = await ask<Plan>(marvet.address, 'GET', `/trials/${trialId}/plan`);
+  await ask(marvet.address, 'PUT', `/trials/${trialId}/plan`, { ...plan, version, factors: more, together: false });
   await page.reload();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('Stopped.')).toBeVisible();
@@ -270,7 +271,7 @@ test('a list of items is looked at row by row before it comes in, and a photogra
   await expect(dialog.getByRole('img', { name: 'Marl capsule: capsule.png' })).toBeVisible();
   await dialog.getByRole('button', { name: 'Delete the photograph capsule.png' }).click();
   await expect(dialog.getByRole('img', { name: 'Marl capsule: capsule.png' })).toBeHidden();
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.locator('.toast', { hasText: 'capsule.png' }).getByRole('button', { name: 'Undo' }).click();
   await expect(dialog.getByRole('img', { name: 'Marl capsule: capsule.png' })).toBeVisible();
   await dialog.getByRole('button', { name: 'Save' }).click();
   await page.getByRole('button', { name: 'Copy Marl capsule' }).click();

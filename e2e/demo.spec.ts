@@ -196,6 +196,9 @@ test('the first view loads less than 250 kB of script, compressed', async ({ pag
 
 test('a tape pressed anywhere is picked up into the tray', async ({ page }) => {
   await page.goto(`${marvet.address}/trials/${saltreach.id}/listen`);
+  // Somebody sits down to listen and leaves: until that seat is taken away nobody sees the scores of the others.
+  await expect(page.getByText('The scores open once every listener of this round is done').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Axe' }).click();
   const heard = page.getByRole('button', { name: /^Take \d+ Lowbrack Bittern in the tray$/ }).first();
   const slate = ((await heard.getAttribute('aria-label')) ?? '').split(' ')[1];
   await heard.click();

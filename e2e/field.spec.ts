@@ -92,7 +92,7 @@ test('the whole of Field by keyboard alone', async ({ page }) => {
   const [first, again] = await takesOf(trialId);
   expect(first).toMatchObject({ status: 'done', note: 'boat passed', windMs: 4.5, noiseDba: 61, controls: [{ name: 'Talker', value: 'Ferrier' }] });
   expect(first?.flags.map((mark) => mark.flag)).toEqual(['wind', 'break-up', 'handling', 'spoiled']);
-  expect(first?.gains[chainIds[0]!]).toEqual({ transmitter: 18 });
+  expect(first?.gains[first.setups.find((setup) => setup.candidateId === chainIds[0])!.id]).toEqual({ transmitter: 18 });
   expect(again).toMatchObject({ pass: 2, status: 'skipped' });
 });
 

@@ -2,6 +2,7 @@ import { readdir } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import type { RecordingRow } from '../core/contract/recordings.ts';
 import { newId } from '../core/domain/identity.ts';
 import type { AudioFile } from '../core/domain/recording.ts';
 import type { Take } from '../core/domain/take.ts';
@@ -63,9 +64,9 @@ test('killed while measuring: after the start measuring goes on by itself', asyn
   await marvet.kill();
   await marvet.start();
   await expect.poll(async () => (await filesOf(trialId)).map((file) => file.state), { timeout: 60_000 }).toEqual(['done', 'done', 'done', 'done']);
-  const recordings = await ask<{ figures: object | null; candidateId: string | null }[]>(marvet.address, 'GET', `/trials/${trialId}/recordings`);
+  const recordings = await ask<RecordingRow[]>(marvet.address, 'GET', `/trials/${trialId}/recordings`);
   expect(recordings).toHaveLength(8);
-  expect(recordings.every((recording) => recording.figures !== null && recording.candidateId !== null)).toBe(true);
+  expect(recordings.every((recording) => recording.table !== null && recording.setupId !== null)).toBe(true);
 });
 
 test('killed right after a score: the score is there, and the letters are the same', async () => {

@@ -1,5 +1,4 @@
 import { expect, type Page, test } from '@playwright/test';
-import type { Chain } from '../core/domain/chain.ts';
 import type { Plan } from '../core/domain/plan.ts';
 import type { Take } from '../core/domain/take.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
@@ -21,22 +20,25 @@ async function openPlan(page: Page, part = ''): Promise<string> {
   return trialId;
 }
 
-test('placements are recorded at one moment as candidates of their own, and put back', async ({ page }) => {
+test('placements are recorded at one moment, in one take with a setup for each, and one after the other again', async ({ page }) => {
   const trialId = await openPlan(page);
   await page.getByLabel('Vary something else').selectOption('placement');
   await expect(takes(page)).toHaveText('8');
   await page.getByText('Design and fairness').click();
   const together = region(page, 'Recorded together');
-  await expect(together).toContainText('about 4 takes fewer, and 4 candidates, each with gear of its own');
-  await together.getByRole('button', { name: 'Record placement at one moment' }).click();
+  await together.getByLabel('placement: breastbone, collar in one take').check();
   await expect(takes(page)).toHaveText('4');
-  await expect(together).toContainText('Quoinholt, breastbone');
-  await expect(together).toContainText('4 takes instead of 16');
-  const chains = await ask<Chain[]>(marvet.address, 'GET', `/trials/${trialId}/chains`);
-  expect(chains.filter((chain) => chain.candidate).map((chain) => chain.rig.placement)).toEqual(['breastbone', 'collar', 'breastbone', 'collar']);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(together).toContainText('4 tracks at most');
+  await page.getByText('Order', { exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Takes in their order' }).getByRole('listitem').first()).toContainText(/breastbone.*collar/s);
+  await page.getByRole('button', { name: /Update slates/ }).click();
+  await expect(page.getByRole('button', { name: 'Slates are up to date' })).toBeVisible();
+  const made = (await ask<Take[]>(marvet.address, 'GET', `/trials/${trialId}/takes`)).filter((take) => take.binnedAtMs === null);
+  expect(made).toHaveLength(4);
+  for (const take of made) expect(take.setups.map((setup) => setup.levels.placement).sort()).toEqual(['breastbone', 'breastbone', 'collar', 'collar']);
+  await page.getByText('Design and fairness').click();
+  await together.getByLabel('placement: breastbone, collar in one take').uncheck();
   await expect(takes(page)).toHaveText('8');
-  await expect(together).not.toContainText('Quoinholt, breastbone');
 });
 
 test('candidates that disturb each other get takes of their own, and share them again', async ({ page }) => {

@@ -1,5 +1,7 @@
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
+import { TABLE_FIGURES } from '../core/contract/recordings.ts';
+import type { FileFormat } from '../core/domain/fileFormat.ts';
 import { newId } from '../core/domain/identity.ts';
 import { MEASURE_IDS, MEASURES } from '../core/measure/catalogue.ts';
 import { METHOD_VERSION } from '../core/measure/report.types.ts';
@@ -11,6 +13,22 @@ const Database = createRequire(join(import.meta.dirname, '../server/'))('better-
   transaction(work: () => void): () => void;
   close(): void;
 };
+
+const FORMAT = {
+  container: 'RIFF',
+  encoding: 'pcm',
+  bitDepth: 24,
+  sampleRateHz: 48_000,
+  channels: 1,
+  frames: 480_000,
+  durationS: 10,
+  timeReferenceS: null,
+  description: null,
+  scene: null,
+  take: null,
+  tape: null,
+  trackNames: [null],
+} satisfies FileFormat;
 
 /** Puts takes with measured recordings straight into the database, as many as a long trial has. */
 export function seedTakes(dataFolder: string, trialId: string, chainIds: readonly string[], count: number): void {
@@ -24,7 +42,18 @@ export function seedTakes(dataFolder: string, trialId: string, chainIds: readonl
     for (let index = 0; index < count; index++) {
       const takeId = newId();
       const fileId = newId();
-      insert('take', { ...model, id: takeId, slate: 1000 + index, position: 1000 + index, status: 'done', startedAtMs: 1e12 + index, stoppedAtMs: 1e12 + index + 1 });
+      const setups = chainIds.map((candidateId) => ({ id: newId(), candidateId, levels: {} }));
+      const setupId = setups[index % setups.length]!.id;
+      insert('take', {
+        ...model,
+        id: takeId,
+        setups: JSON.stringify(setups),
+        slate: 1000 + index,
+        position: 1000 + index,
+        status: 'done',
+        startedAtMs: 1e12 + index,
+        stoppedAtMs: 1e12 + index + 1,
+      });
       insert('audio_file', {
         id: fileId,
         trialId,
@@ -32,14 +61,13 @@ export function seedTakes(dataFolder: string, trialId: string, chainIds: readonl
         sha256: fileId.padEnd(64, '0'),
         sizeBytes: 1000,
         uploadedAtMs: 1e12 + index,
-        format: '{}',
+        format: JSON.stringify(FORMAT),
         state: 'done',
         failure: null,
         methodVersion: METHOD_VERSION,
         warnings: '[]',
         programme: null,
-        takeId,
-        matchedBy: 'hand',
+        slateSpoken: null,
         binnedAtMs: null,
       });
       const figures = Object.fromEntries(MEASURE_IDS.map((id, place) => [id, MEASURES[id].typical.worst + ((index * 37 + place) % 100) / 10]));
@@ -47,13 +75,19 @@ export function seedTakes(dataFolder: string, trialId: string, chainIds: readonl
         id: newId(),
         fileId,
         trialId,
-        channelIndex: 0,
+        channels: '[0]',
+        startS: null,
+        endS: null,
         trackName: null,
-        candidateId: chainIds[index % chainIds.length],
+        takeId,
+        setupId,
+        matchedBy: 'hand',
         figures: JSON.stringify(figures),
+        shown: JSON.stringify(TABLE_FIGURES.map((id) => figures[id])),
         report: null,
         series: null,
         roomTone: null,
+        performance: null,
       });
     }
   })();

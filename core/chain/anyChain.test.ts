@@ -38,7 +38,7 @@ const chains = fc
     const links = items.map(({ id }) => ({ itemId: id, settings: { ...NO_SETTINGS, gainDb: gains[id] ?? null, padDb: id === 'rec' ? data.padDb : null } }));
     return { chain: { id: 'c', links }, items: new Map(items.map((each) => [each.id, each])) };
   });
-const VOICE = { voiceDbSpl: 74, peakOverAverageDb: 15, targetDb: -23 };
+const VOICE = { voiceDbSpl: 74, peakOverAverageDb: 15, targetLufs: -23 };
 const TARGET = { averageDbfs: -20, headroomDb: 6 };
 type AnyChain = ReturnType<typeof chains.generate>['value'];
 const run = ({ chain, items }: AnyChain, change: Partial<typeof VOICE> = {}): LevelRun => runLevels(chain, items, { ...VOICE, ...change });
@@ -188,7 +188,14 @@ describe('what any chain is to carry and to check', () => {
       fc.property(chains, ({ chain, items }) => {
         const checks = preflightChecks([chain, { ...chain, id: 'd' }], items, 30);
         expect(new Set(checks.map((check) => check.key)).size).toBe(checks.length);
-        for (const check of checks) expect(check.chainIds).toEqual(['c', 'd']);
+        for (const check of checks) expect(check.chainIds.length).toBeGreaterThan(0);
+        // Two chains of one model each need what the other needs, on units of their own or on a shared one.
+        const of = (id: string) =>
+          checks
+            .filter((check) => check.chainIds.includes(id))
+            .map((check) => check.text)
+            .sort();
+        expect(of('d')).toEqual(of('c'));
       }),
     );
   });

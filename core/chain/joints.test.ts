@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { linkSettingsSchema } from '../domain/chain.ts';
+import { type LinkSettings, linkSettingsSchema } from '../domain/chain.ts';
 import { type Item, type ItemDraft, itemDraftSchema } from '../domain/item.ts';
 import { checkJoints } from './joints.ts';
+import { checkShared } from './sharedUnits.ts';
 
 const item = (name: string, kind: ItemDraft['kind'], rest: Partial<ItemDraft>): Item => ({ ...itemDraftSchema.parse({ kind, name, remark: '', ...rest }), id: name });
 const lavalier = (rest: Partial<ItemDraft> = {}) => item('lavalier', 'microphone', { outputConnector: 'locking mini-jack', powerNeeds: 'bias', ...rest });
@@ -86,5 +87,75 @@ describe('joints of a chain', () => {
     const fed = [lavalier({ outputConnector: 'miniature, 3-pin' }), adapter, ...faulty.slice(1)];
     expect(check(fed).filter(({ severity }) => severity === 'fault')).toHaveLength(1);
     expect(check(fed.with(-1, recorder({ inputMaxDbu: 24 })))).toEqual([]);
+  });
+
+  const set = (items: Item[], settings: Record<string, Partial<LinkSettings>>) =>
+    checkJoints({ links: items.map(({ id }) => ({ itemId: id, settings: linkSettingsSchema.parse(settings[id] ?? {}) })) }, new Map(items.map((each) => [each.id, each])));
+  const faults = (items: Item[], settings: Record<string, Partial<LinkSettings>> = {}) => set(items, settings).filter((finding) => finding.severity === 'fault');
+  const xlrMic = (rest: Partial<ItemDraft> = {}) => item('boom', 'microphone', { outputConnector: 'XLR, 3-pin', powerNeeds: 'phantom 48 V', ...rest });
+  const adapter = (rest: Partial<ItemDraft>) => item('adapter', 'adapter', { inputConnector: 'locking mini-jack', outputConnector: 'locking mini-jack', ...rest });
+
+  it.each<[why: string, items: Item[], settings: Record<string, Partial<LinkSettings>>, says: RegExp]>([
+    ['phantom into a receiver', [receiver({ outputMaxDbu: -10 }), recorder()], { recorder: { power: 'phantom 48 V' } }, /into the output of receiver/],
+    [
+      'phantom into an unbalanced microphone with a battery',
+      [xlrMic({ powerNeeds: 'none', balancedOutput: false }), recorder()],
+      { recorder: { power: 'phantom 48 V' } },
+      /can destroy it/,
+    ],
+    ['microphone into line', [xlrMic(), recorder()], { recorder: { lineLevel: 'line' } }, /Microphone into line/],
+    ['transmitter straight into a recorder', [lavalier(), transmitter(), recorder({ inputConnector: 'radio' })], {}, /recorder cannot hear it/],
+    ['recorder into a receiver', [recorder({ outputConnector: 'radio' }), receiver()], {}, /not the output of recorder/],
+    ['two systems', [transmitter({ radioSystem: 'Tern' }), receiver({ radioSystem: 'Heron' })], {}, /do not hear each other/],
+    [
+      'an adapter with the wrong other end',
+      [lavalier({ wiring: 'tip hot' }), adapter({ wiring: 'tip hot', outputWiring: 'ring hot' }), transmitter({ wiring: 'tip hot' })],
+      {},
+      /wired ring hot, the socket tip hot/,
+    ],
+    [
+      'stereo into balanced mono',
+      [item('two', 'receiver', { outputConnector: 'jack 6.3 mm', balancedOutput: false, channels: 2 }), recorder({ inputConnector: 'jack 6.3 mm', balancedInput: true })],
+      {},
+      /difference of left and right/,
+    ],
+  ])('%s is a fault', (_why, items, settings, says) => {
+    expect(
+      faults(items, settings)
+        .map((finding) => finding.sentence)
+        .join(),
+    ).toMatch(says);
+  });
+
+  it.each<[why: string, items: Item[], settings: Record<string, Partial<LinkSettings>>]>([
+    ['wiring in other words', [lavalier({ wiring: 'Tip = signal, sleeve ground' }), transmitter({ wiring: 'sleeve: shield; tip hot' })], {}],
+    ['a line input that is set to line', [receiver({ outputMaxDbu: 18 }), recorder({ lineInputMaxDbu: 24 })], { recorder: { lineLevel: 'line' } }],
+    ['a cable that takes the level down', [receiver(), item('pad', 'cable', { inputConnector: 'XLR, 3-pin', outputConnector: 'XLR, 3-pin', lossDb: 30 }), recorder()], {}],
+    ['a jack into a combination socket', [item('mixer', 'receiver', { outputConnector: 'jack 6.3 mm' }), recorder({ inputConnector: 'combination, XLR and jack' })], {}],
+    ['an adapter made for both', [lavalier({ wiring: 'ring hot' }), adapter({ wiring: 'ring hot', outputWiring: 'tip hot' }), transmitter({ wiring: 'tip hot' })], {}],
+  ])('%s is none', (_why, items, settings) => {
+    expect(faults(items, settings)).toEqual([]);
+  });
+
+  it('wiring that is known of one side only, and a system likewise, cannot be told', () => {
+    expect(set([lavalier({ wiring: 'tip hot' }), transmitter()], {}).map(({ severity, sentence }) => [severity, sentence])).toContainEqual([
+      'unknown',
+      'The plug fits, but how transmitter is wired is not known.',
+    ]);
+    expect(set([transmitter({ radioSystem: 'Tern' }), receiver()], {}).map(({ severity }) => severity)).toContain('unknown');
+  });
+
+  it('a split that both sides feed', () => {
+    const items = new Map([xlrMic(), recorder(), item('camera', 'camera', { inputConnector: 'XLR, 3-pin' })].map((each) => [each.id, each]));
+    const links = (unit: string, power: LinkSettings['power']) => [
+      { itemId: 'boom', settings: linkSettingsSchema.parse({}) },
+      { itemId: unit, settings: linkSettingsSchema.parse({ power }) },
+    ];
+    const pair = (second: LinkSettings['power']) => [
+      { id: 'a', name: 'to recorder', links: links('recorder', 'phantom 48 V'), split: null },
+      { id: 'b', name: 'to camera', links: links('camera', second), split: { chainId: 'a', links: 1 } },
+    ];
+    expect(checkShared(pair('phantom 48 V'), items)[0]?.sentence).toMatch(/^Both sides of the split feed phantom/);
+    expect(checkShared(pair('none'), items)).toEqual([]);
   });
 });

@@ -3,6 +3,8 @@ import { connectorFacts } from '../domain/connector.ts';
 import type { Item } from '../domain/item.ts';
 import { signed } from '../measure/catalogue.ts';
 import { isActive } from './levels.ts';
+import { powerFindings } from './powerJoints.ts';
+import { sameWiring } from './wiring.ts';
 
 /** Something about a joint of two links: it does not work, it works with care, or it cannot be told. */
 export interface JointFinding {
@@ -27,9 +29,13 @@ export function checkJoints(chain: Pick<Chain, 'links'>, items: ReadonlyMap<stri
     return item && item.kind !== 'windscreen' ? [{ ...link, item }] : [];
   });
   const joints = links.slice(1).flatMap((to, index) => connectorFindings((links[index] as Link).item, to.item));
-  // Cables and adapters pass a level on: what counts is the electronics on either side.
-  const active = links.filter(({ item }) => isActive(item));
-  const levels = active.slice(1).flatMap((to, index) => levelFindings(active[index] as Link, to));
+  // Cables and adapters pass a level on, less what they take away: what counts is the electronics on either side.
+  const active = links.filter(({ item }) => isActive(item) || item.kind === 'microphone');
+  const levels = active.slice(1).flatMap((to, index) => {
+    const from = active[index] as Link;
+    const between = links.slice(links.indexOf(from) + 1, links.indexOf(to));
+    return [...roleFindings(from, to), ...levelFindings(from, to, between)];
+  });
   return [...joints, ...levels, ...powerFindings(links), ...clockFindings(active)];
 }
 
@@ -41,7 +47,7 @@ function connectorFindings(from: Item, to: Item): JointFinding[] {
   }
   const out = connectorFacts(from.outputConnector);
   const into = connectorFacts(to.inputConnector);
-  if (out.shape !== into.shape) {
+  if (!into.takes.includes(out.shape)) {
     const sentence = `${from.name} ends in ${from.outputConnector}, ${to.name} takes ${to.inputConnector}.`;
     return [{ severity: 'fault', joint, sentence, remedy: `Put an adapter from ${from.outputConnector} to ${to.inputConnector} between them, and count its price.` }];
   }
@@ -54,14 +60,7 @@ function connectorFindings(from: Item, to: Item): JointFinding[] {
       remedy: `Use an adapter from ${out.poles} to ${into.poles} poles, or the cable made for this socket.`,
     });
   }
-  if (from.wiring && to.wiring && from.wiring !== to.wiring) {
-    findings.push({
-      severity: 'fault',
-      joint,
-      sentence: `The plug fits but is wired ${from.wiring}, the socket ${to.wiring}.`,
-      remedy: 'Have the plug wired for this unit, or use the adapter for it. Try it before the day.',
-    });
-  }
+  findings.push(...wiringFindings(from, to, joint));
   if (from.balancedOutput !== null && to.balancedInput !== null && from.balancedOutput !== to.balancedInput) {
     findings.push({
       severity: 'care',
@@ -72,7 +71,14 @@ function connectorFindings(from: Item, to: Item): JointFinding[] {
       remedy: 'Keep this cable short, or put a transformer between them.',
     });
   }
-  if (from.channels > to.channels) {
+  if (from.channels === 2 && to.channels === 1 && from.balancedOutput === false && to.balancedInput === true) {
+    findings.push({
+      severity: 'fault',
+      joint,
+      sentence: 'Stereo into balanced mono: the input takes the difference of left and right, so that what both have is gone.',
+      remedy: 'Use a cable that brings one of the two, or an input for each.',
+    });
+  } else if (from.channels > to.channels) {
     findings.push({
       severity: 'care',
       joint,
@@ -91,10 +97,58 @@ function connectorFindings(from: Item, to: Item): JointFinding[] {
   return findings;
 }
 
-function levelFindings(from: Link, to: Link): JointFinding[] {
-  const { outputMaxDbu } = from.item;
-  const { inputMaxDbu, gainMaxDb } = to.item;
-  const wrongInput = inputFinding(from, to);
+/** How each end of a joint is wired; an adapter or cable may be wired differently at its other end. */
+function wiringFindings(from: Item, to: Item, joint: string): JointFinding[] {
+  const out = from.outputWiring || from.wiring;
+  const into = to.wiring;
+  if (out && into && !sameWiring(out, into)) {
+    return [
+      {
+        severity: 'fault',
+        joint,
+        sentence: `The plug fits but is wired ${out}, the socket ${into}.`,
+        remedy: 'Have the plug wired for this unit, or use the adapter for it. Try it before the day.',
+      },
+    ];
+  }
+  // Only of small plugs makers disagree; one side alone says nothing of whether they go together.
+  const small = from.outputConnector !== null && connectorFacts(from.outputConnector).wiredDifferently;
+  if (!small || !!out === !!into) return [];
+  const whose = out ? to.name : from.name;
+  return [{ severity: 'unknown', joint, sentence: `The plug fits, but how ${whose} is wired is not known.`, remedy: 'Look it up, and try the pair before the day.' }];
+}
+
+/** What is what in a chain: radio goes from a transmitter to a receiver of its own system, and nowhere else. */
+function roleFindings(from: Link, to: Link): JointFinding[] {
+  const joint = `${from.item.name} into ${to.item.name}`;
+  const fault = (sentence: string, remedy: string): JointFinding[] => [{ severity: 'fault', joint, sentence, remedy }];
+  if (from.item.kind === 'transmitter' && to.item.kind !== 'receiver') {
+    return fault(`${from.item.name} sends by radio: ${to.item.name} cannot hear it.`, 'Put the receiver of this transmitter between them.');
+  }
+  if (to.item.kind === 'receiver' && from.item.kind !== 'transmitter') {
+    return fault(`${to.item.name} takes what a transmitter sends, not the output of ${from.item.name}.`, 'Put a transmitter before it, or leave the receiver out.');
+  }
+  if (to.item.kind !== 'receiver') return [];
+  const [own, other] = [from.item.radioSystem, to.item.radioSystem].map((system) => system.toLowerCase().trim()) as [string, string];
+  if (own && other && own !== other) {
+    return fault(
+      `${from.item.name} is of the system ${from.item.radioSystem}, ${to.item.name} of ${to.item.radioSystem}: they do not hear each other.`,
+      'Use a receiver of the same system.',
+    );
+  }
+  if (!!own === !!other) return [];
+  const whose = own ? to.item.name : from.item.name;
+  return [{ severity: 'unknown', joint, sentence: `Which radio system ${whose} is of is not known.`, remedy: 'Look, and enter it in the library.' }];
+}
+
+function levelFindings(from: Link, to: Link, between: readonly Link[]): JointFinding[] {
+  if (from.item.kind === 'microphone') return microphoneIntoLine(from, to);
+  if (from.item.kind === 'transmitter' || to.item.kind === 'receiver') return [];
+  const lostDb = between.reduce((sum, { item, settings }) => sum + (item.lossDb ?? 0) + (settings.padDb ?? 0), 0);
+  const outputMaxDbu = from.item.outputMaxDbu === null ? null : from.item.outputMaxDbu - lostDb;
+  const { gainMaxDb } = to.item;
+  const inputMaxDbu = to.settings.lineLevel === 'line' ? to.item.lineInputMaxDbu : to.item.inputMaxDbu;
+  const wrongInput = inputFinding(from, to, outputMaxDbu);
   if (wrongInput) return [wrongInput];
   if (outputMaxDbu === null || inputMaxDbu === null) return [];
   const joint = `${from.item.name} into ${to.item.name}`;
@@ -124,13 +178,20 @@ function levelFindings(from: Link, to: Link): JointFinding[] {
   return [];
 }
 
+/** A microphone straight into an input that is set to line. */
+function microphoneIntoLine(from: Link, to: Link): JointFinding[] {
+  if (to.settings.lineLevel !== 'line') return [];
+  const joint = `${from.item.name} into ${to.item.name}`;
+  const sentence = `Microphone into line: ${to.item.name} is set to line level, and the voice stays down in its noise.`;
+  return [{ severity: 'fault', joint, sentence, remedy: `Set ${to.item.name} to mic level.` }];
+}
+
 /** Full scale of a line output is above this, that of a microphone output below. */
 const LINE_FROM_DBU = -6;
 const MIC_TO_DBU = -20;
 
 /** Whether the input is set to the kind of level that comes. */
-function inputFinding(from: Link, to: Link): JointFinding | null {
-  const { outputMaxDbu } = from.item;
+function inputFinding(from: Link, to: Link, outputMaxDbu: number | null): JointFinding | null {
   const joint = `${from.item.name} into ${to.item.name}`;
   if (outputMaxDbu !== null && outputMaxDbu >= LINE_FROM_DBU && to.settings.lineLevel === 'mic') {
     const sentence = `Line into mic: ${from.item.name} gives ${signed(outputMaxDbu, 0)} dBu at full scale, and ${to.item.name} is set to mic level.`;
@@ -151,70 +212,15 @@ function clockFindings(active: readonly Link[]): JointFinding[] {
     const sentence = `${item.name} is set to ${rateText(settings.sampleRateHz as number)} but runs at ${item.sampleRatesHz.map(rateText).join(', ')}.`;
     return { severity: 'fault', joint: item.name, sentence, remedy: 'Set it to a rate that it has.' };
   });
-  const [first] = set;
-  for (const { item, settings } of set.slice(1)) {
-    if (!first || settings.sampleRateHz === first.settings.sampleRateHz) continue;
-    const joint = `${first.item.name} and ${item.name}`;
-    const sentence = `${first.item.name} runs at ${rateText(first.settings.sampleRateHz as number)}, ${item.name} at ${rateText(settings.sampleRateHz as number)}: their files differ in length and pitch when one is taken for the other.`;
-    findings.push({ severity: 'fault', joint, sentence, remedy: 'Set both to the same rate.' });
-  }
+  // An analogue joint has no rate: only what is sent as numbers must agree, as a radio does with its receiver.
+  active.slice(1).forEach((to, index) => {
+    const from = active[index] as Link;
+    const rates = [from, to].map((link) => link.settings.sampleRateHz);
+    if (to.item.kind !== 'receiver' || rates.some((rate) => rate === null) || rates[0] === rates[1]) return;
+    const sentence = `${from.item.name} runs at ${rateText(rates[0] as number)}, ${to.item.name} at ${rateText(rates[1] as number)}: what one sends the other cannot take as it is.`;
+    findings.push({ severity: 'fault', joint: `${from.item.name} and ${to.item.name}`, sentence, remedy: 'Set both to the same rate.' });
+  });
   return findings;
 }
 
 const rateText = (hz: number) => `${hz / 1000} kHz`;
-
-/**
- * Units that more candidates need at once than they have channels for. It concerns candidates that are
- * recorded together.
- */
-export function checkShared(chains: readonly Pick<Chain, 'name' | 'links' | 'split'>[], items: ReadonlyMap<string, Item>): JointFinding[] {
-  const users = new Map<string, string[]>();
-  for (const chain of chains) {
-    for (const link of chain.links.slice(chain.split?.links ?? 0)) users.set(link.itemId, [...(users.get(link.itemId) ?? []), chain.name]);
-  }
-  return [...users].flatMap(([itemId, names]): JointFinding[] => {
-    const item = items.get(itemId);
-    // One channel and no number of units is what an item has that nobody described.
-    const described = item !== undefined && (item.channels > 1 || item.owned !== null);
-    if (!described || !isActive(item) || names.length <= item.channels * Math.max(1, item.owned ?? 1)) return [];
-    const has = (item.owned ?? 1) > 1 ? `${item.owned} units with ${item.channels} each` : String(item.channels);
-    return [
-      {
-        severity: 'care',
-        joint: item.name,
-        sentence: `${names.join(', ')} all go into ${item.name}: ${names.length} channels where there are ${has}.`,
-        remedy: 'Enter its channels and how many you have in the library, use another unit, or record these apart.',
-      },
-    ];
-  });
-}
-
-/** What feeds a microphone is the first link behind it that has electronics, or is a supply. */
-function powerFindings(links: readonly Link[]): JointFinding[] {
-  const at = links.findIndex(({ item }) => item.kind === 'microphone');
-  const microphone = links[at]?.item;
-  const feeding = links.slice(at + 1).find(({ item }) => isActive(item) || item.powerGives !== null);
-  if (!microphone || !feeding) return [];
-  const feeder = feeding.item;
-  const joint = `${microphone.name} fed by ${feeder.name}`;
-  const needs = microphone.powerNeeds;
-  const gives = feeding.settings.power ?? feeder.powerGives;
-  if (needs === null || (gives === null && needs !== 'none')) {
-    const whose = needs === null ? `what ${microphone.name} is fed with` : `what ${feeder.name} feeds`;
-    return [{ severity: 'unknown', joint, sentence: `It is not known ${whose}.`, remedy: 'Look it up and enter it in the library.' }];
-  }
-  if (gives === null || needs === gives || needs === 'none') return [];
-  // A microphone that takes 12 V of phantom takes 48 V as well; the other way round it stays deaf.
-  if (needs === 'phantom 12 V' && gives === 'phantom 48 V') return [];
-  const harm = (needs === 'plug-in' || needs === 'bias') && gives.startsWith('phantom');
-  return [
-    {
-      severity: 'fault',
-      joint,
-      sentence: harm
-        ? `${microphone.name} wants ${needs} power, ${feeder.name} gives ${gives}: that can destroy it.`
-        : `${microphone.name} wants ${needs}${needs.startsWith('phantom') ? '' : ' power'}, ${feeder.name} gives ${gives === 'none' ? 'none' : gives}: it stays silent or thin.`,
-      remedy: harm ? 'Switch phantom off and put a power adapter between them.' : 'Use a supply between them, another input, or its own battery.',
-    },
-  ];
-}

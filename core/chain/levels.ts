@@ -1,16 +1,28 @@
-import type { Chain } from '../domain/chain.ts';
+import type { Chain, LinkSettings } from '../domain/chain.ts';
 import type { Item } from '../domain/item.ts';
 
 /** 0 dBu in volts. */
 const DBU_V = 0.7746;
 const PASCAL_DB_SPL = 94;
 
+/** RMS of a full-scale sine on the scale of all levels here and in Takes; what clips a sine is stated as its RMS. */
+export const FULL_SCALE_SINE_DBFS = -3.0103;
+/** A crest factor is told against the RMS; a sine has this one. */
+const SINE_CREST_DB = -FULL_SCALE_SINE_DBFS;
+/**
+ * K-weighted loudness of speech (ITU-R BS.1770-5) over its A-weighted level, both re one full scale: that of
+ * the long-term average speech spectrum of Byrne et al., JASA 96 (1994), table II.
+ */
+export const SPEECH_K_OVER_A_DB = 3.6;
+/** Noise of a word length re a full-scale sine: 6.02 dB a bit and 1.76 dB. */
+const WORD_NOISE_DB: Record<string, number | undefined> = { '16 bit': -98.1, '24 bit': -146.3 };
+
 /** A link as the voice passes it. Levels of a link are null where its data does not tell them. */
 export interface Stage {
   name: string;
-  /** Gain less pad, in dB; 0 where none is noted. */
+  /** Gain less pads and losses, in dB; 0 where none is noted. */
   gainDb: number;
-  /** Average voice at its input, in dBu; behind a radio in dB re full scale. */
+  /** Average voice at its input, in dBu; behind a radio in dB re a full-scale sine. */
   inputDbu: number | null;
   /** Average and peak of the voice against the level at which this link clips, in dB; 0 is clipping. */
   averageUnderClipDb: number | null;
@@ -19,25 +31,29 @@ export interface Stage {
   safetyHeadroomDb: number | null;
   /** Stores float, so its gain cannot clip; its converter and what comes before it can. */
   float: boolean;
+  /** A limiter holds what would clip here: it is heard at work instead. */
+  limited: boolean;
   /** Noise that this link adds, as if it came from a sound at the microphone, in dB SPL A. */
   ownNoiseDbSpl: number | null;
-  /** Noise of all links so far, in dB SPL A at the microphone. */
+  /** Noise of all links so far that is known, in dB SPL A at the microphone. */
   noiseDbSpl: number | null;
   /** Sound at the microphone at which this link or one before it clips, in dB SPL. */
   clipDbSpl: number | null;
 }
 
-/** A voice on its way through a chain. */
+/** A voice on its way through a chain. Levels re full scale are on the scale of Takes: a full-scale sine has -3.01 dBFS. */
 export interface LevelRun {
   stages: Stage[];
   voiceDbSpl: number;
   peakDbSpl: number;
-  /** At the last link that has a full scale. */
+  /** A-weighted level at the last link that has a full scale. */
   averageDbfs: number | null;
   peakDbfs: number | null;
   noiseDbfsA: number | null;
-  /** Noise once the average voice has been brought to the target, in dB A; the predicted practical floor. */
+  /** Noise once the voice has been brought to the target loudness, in dB A; the predicted practical floor. */
   practicalFloorDb: number | null;
+  /** Some noise is not known: the figures of noise are the least that there is. */
+  noiseAtLeast: boolean;
   /** Index of the link that adds most noise, and of the one that clips first. */
   noisiest: number | null;
   clipsFirst: number | null;
@@ -52,82 +68,68 @@ export function sensitivityDbu(mvPerPa: number): number {
   return 20 * Math.log10(mvPerPa / 1000 / DBU_V);
 }
 
+/** A voice where it meets the microphone, and what it is brought to. */
+export interface VoiceHere {
+  /** Average A-weighted level. */
+  voiceDbSpl: number;
+  /** How far peaks lie over the RMS of the voice. */
+  peakOverAverageDb: number;
+  /** Loudness to which the voice is brought for the practical floor. */
+  targetLufs: number;
+}
+
+/** What is carried from link to link. */
+interface Thread {
+  /** Level in dBu that a sound of 0 dB SPL has here; null before the microphone and where a link broke the thread. */
+  atZeroSplDbu: number | null;
+  averageDbfs: number | null;
+  lost: boolean;
+  noiseAtLeast: boolean;
+  gaps: string[];
+}
+
+/** What one link does to the thread. */
+type Passed = Pick<Stage, 'ownNoiseDbSpl'> & { ownClipDbSpl: number | null };
+const NOTHING: Passed = { ownNoiseDbSpl: null, ownClipDbSpl: null };
+
 /**
  * Follows a voice through the links of a chain. Every link may have a pad and a gain before its full
- * scale, noise at its input, and an output that carries a stated level at full scale. Noises add by
- * powers. To compare links, their noise and their clipping point are told as the sound at the
- * microphone that would make as much.
- * @param voiceDbSpl average A-weighted level of the voice at the microphone
- * @param peakOverAverageDb how far peaks lie over it
- * @param targetDb level to which the voice is brought for the practical floor, on the same scale
+ * scale, noise at its input and of its converter, and an output that carries a stated level at full scale;
+ * cables, adapters and pads of microphones take away what they are said to. Noises add by powers. To
+ * compare links, their noise and their clipping point are told as the sound at the microphone that would
+ * make as much. Gain lifts the voice over the noise of the converter, never over that of the input.
  */
-export function runLevels(
-  chain: Pick<Chain, 'links'>,
-  items: ReadonlyMap<string, Item>,
-  { voiceDbSpl, peakOverAverageDb, targetDb }: { voiceDbSpl: number; peakOverAverageDb: number; targetDb: number },
-): LevelRun {
+export function runLevels(chain: Pick<Chain, 'links'>, items: ReadonlyMap<string, Item>, { voiceDbSpl, peakOverAverageDb, targetLufs }: VoiceHere): LevelRun {
   const stages: Stage[] = [];
-  const gaps: string[] = [];
-  /** Level in dBu that a sound of 0 dB SPL has here; null before the microphone and where a link broke the thread. */
-  let atZeroSplDbu: number | null = null;
+  const thread: Thread = { atZeroSplDbu: null, averageDbfs: null, lost: false, noiseAtLeast: false, gaps: [] };
+  const peakOverSineDb = peakOverAverageDb - SINE_CREST_DB;
   let noiseDbSpl: number | null = null;
   let clipDbSpl: number | null = null;
-  let averageDbfs: number | null = null;
-  let lost = false;
-  const lose = (why: string) => {
-    if (!lost) gaps.push(`${why}, so nothing after it can be told`);
-    lost = true;
-    atZeroSplDbu = null;
-    averageDbfs = null;
-  };
   for (const { itemId, settings } of chain.links) {
     const item = items.get(itemId);
-    const gainDb = (settings.gainDb ?? 0) - (settings.padDb ?? 0);
-    const float = settings.wordLength === '32-bit float';
-    let ownNoiseDbSpl: number | null = null;
-    let ownClipDbSpl: number | null = null;
-    const arrivingDbu: number | null = atZeroSplDbu;
-    if (!item) lose('a link is no longer in the library');
-    else if (item.kind === 'microphone') {
-      ownNoiseDbSpl = item.selfNoiseDba;
-      ownClipDbSpl = item.maxSplDb;
-      if (item.selfNoiseDba === null) gaps.push(`self-noise of ${item.name} is not known`);
-      if (item.maxSplDb === null) gaps.push(`maximum SPL of ${item.name} is not known`);
-      if (item.sensitivityMvPerPa === null) lose(`sensitivity of ${item.name} is not known`);
-      else atZeroSplDbu = sensitivityDbu(item.sensitivityMvPerPa) - PASCAL_DB_SPL;
-    } else if (isActive(item)) {
-      if (arrivingDbu === null) lose(`what arrives at ${item.name} is not known`);
-      else {
-        if (item.inputNoiseDbuA !== null) ownNoiseDbSpl = item.inputNoiseDbuA + (settings.padDb ?? 0) - arrivingDbu;
-        else gaps.push(`input noise of ${item.name} is not known`);
-        // What comes by radio is told against full scale, which the receiver shares with the transmitter.
-        const inputMaxDbu = item.kind === 'receiver' ? 0 : item.inputMaxDbu;
-        if (inputMaxDbu === null) lose(`largest input level of ${item.name} is not known`);
-        else {
-          const fullScaleDbSpl: number = inputMaxDbu - gainDb - arrivingDbu;
-          // Float keeps what gain lifts over full scale; only the input itself still clips.
-          ownClipDbSpl = float ? inputMaxDbu + (settings.padDb ?? 0) - arrivingDbu : fullScaleDbSpl;
-          averageDbfs = voiceDbSpl - fullScaleDbSpl;
-          const outputMaxDbu = item.kind === 'transmitter' ? 0 : item.outputMaxDbu;
-          atZeroSplDbu = outputMaxDbu === null ? null : outputMaxDbu - fullScaleDbSpl;
-        }
-      }
-    }
+    const arrivingDbu = thread.atZeroSplDbu;
+    const { ownNoiseDbSpl, ownClipDbSpl } = item ? pass(item, settings, thread, voiceDbSpl) : NOTHING;
+    if (!item) lose(thread, 'a link is no longer in the library');
+    const limited = settings.limiter === true && !!item && isActive(item);
     if (ownNoiseDbSpl !== null) noiseDbSpl = noiseDbSpl === null ? ownNoiseDbSpl : sumDb(noiseDbSpl, ownNoiseDbSpl);
-    if (ownClipDbSpl !== null) clipDbSpl = Math.min(clipDbSpl ?? Number.POSITIVE_INFINITY, ownClipDbSpl);
+    // What a limiter holds does not clip, here or later.
+    if (ownClipDbSpl !== null && !limited) clipDbSpl = Math.min(clipDbSpl ?? Number.POSITIVE_INFINITY, ownClipDbSpl);
+    const overPeakDb = ownClipDbSpl === null ? null : ownClipDbSpl - voiceDbSpl - peakOverSineDb;
     stages.push({
       name: item?.name ?? 'no longer in the library',
-      gainDb,
+      gainDb: (settings.gainDb ?? 0) - (settings.padDb ?? 0) - (item?.lossDb ?? 0),
       inputDbu: arrivingDbu === null ? null : voiceDbSpl + arrivingDbu,
       averageUnderClipDb: ownClipDbSpl === null ? null : voiceDbSpl - ownClipDbSpl,
-      peakHeadroomDb: ownClipDbSpl === null ? null : ownClipDbSpl - voiceDbSpl - peakOverAverageDb,
-      safetyHeadroomDb: ownClipDbSpl === null || !settings.safetyTrackDb ? null : ownClipDbSpl - settings.safetyTrackDb - voiceDbSpl - peakOverAverageDb,
-      float,
+      peakHeadroomDb: overPeakDb,
+      safetyHeadroomDb: overPeakDb === null || !settings.safetyTrackDb ? null : overPeakDb - settings.safetyTrackDb,
+      float: settings.wordLength === '32-bit float',
+      limited,
       ownNoiseDbSpl,
       noiseDbSpl,
       clipDbSpl,
     });
   }
+  const { averageDbfs, noiseAtLeast, gaps } = thread;
   return {
     stages,
     voiceDbSpl,
@@ -135,11 +137,75 @@ export function runLevels(
     averageDbfs,
     peakDbfs: averageDbfs === null ? null : stages.at(-1)?.float ? averageDbfs + peakOverAverageDb : Math.min(0, averageDbfs + peakOverAverageDb),
     noiseDbfsA: averageDbfs === null || noiseDbSpl === null ? null : averageDbfs + noiseDbSpl - voiceDbSpl,
-    practicalFloorDb: noiseDbSpl === null ? null : targetDb + noiseDbSpl - voiceDbSpl,
+    practicalFloorDb: noiseDbSpl === null ? null : targetLufs - SPEECH_K_OVER_A_DB + noiseDbSpl - voiceDbSpl,
+    noiseAtLeast,
     noisiest: indexOfLargest(stages.map((stage) => stage.ownNoiseDbSpl)),
-    clipsFirst: indexOfLargest(stages.map((stage) => (stage.peakHeadroomDb === null ? null : -stage.peakHeadroomDb))),
+    clipsFirst: indexOfLargest(stages.map((stage) => (stage.peakHeadroomDb === null || stage.limited ? null : -stage.peakHeadroomDb))),
     gaps,
   };
+}
+
+function lose(thread: Thread, why: string): void {
+  if (!thread.lost) thread.gaps.push(`${why}, so nothing after it can be told`);
+  thread.lost = true;
+  thread.atZeroSplDbu = null;
+  thread.averageDbfs = null;
+}
+
+function unknownNoise(thread: Thread, what: string): void {
+  thread.gaps.push(`${what} is not known`);
+  thread.noiseAtLeast = true;
+}
+
+function pass(item: Item, settings: LinkSettings, thread: Thread, voiceDbSpl: number): Passed {
+  if (item.kind === 'microphone') return passMicrophone(item, settings, thread);
+  if (isActive(item)) return passActive(item, settings, thread, voiceDbSpl);
+  if (thread.atZeroSplDbu !== null) thread.atZeroSplDbu -= (item.lossDb ?? 0) + (settings.padDb ?? 0);
+  return NOTHING;
+}
+
+/** A pad of its own moves all of a microphone up: what it bears, and what its amplifier hisses re the sound. */
+function passMicrophone(item: Item, settings: LinkSettings, thread: Thread): Passed {
+  const padDb = settings.padDb ?? 0;
+  if (item.selfNoiseDba === null) unknownNoise(thread, `self-noise of ${item.name}`);
+  if (item.maxSplDb === null) thread.gaps.push(`maximum SPL of ${item.name} is not known`);
+  if (item.sensitivityMvPerPa === null) lose(thread, `sensitivity of ${item.name} is not known`);
+  else thread.atZeroSplDbu = sensitivityDbu(item.sensitivityMvPerPa) - PASCAL_DB_SPL - padDb;
+  return { ownNoiseDbSpl: item.selfNoiseDba === null ? null : item.selfNoiseDba + padDb, ownClipDbSpl: item.maxSplDb === null ? null : item.maxSplDb + padDb };
+}
+
+function passActive(item: Item, settings: LinkSettings, thread: Thread, voiceDbSpl: number): Passed {
+  const arrivingDbu = thread.atZeroSplDbu;
+  if (arrivingDbu === null) {
+    lose(thread, `what arrives at ${item.name} is not known`);
+    return NOTHING;
+  }
+  const padDb = settings.padDb ?? 0;
+  const gainDb = (settings.gainDb ?? 0) - padDb;
+  const noises: number[] = [];
+  if (item.inputNoiseDbuA !== null) noises.push(item.inputNoiseDbuA + padDb - arrivingDbu);
+  else unknownNoise(thread, `input noise of ${item.name}`);
+  // What comes by radio is told against full scale, which the receiver shares with the transmitter.
+  const inputMaxDbu = item.kind === 'receiver' ? 0 : inputOf(item, settings);
+  if (inputMaxDbu === null) {
+    lose(thread, `largest input level of ${item.name} is not known`);
+    return { ownNoiseDbSpl: noises[0] ?? null, ownClipDbSpl: null };
+  }
+  const fullScaleDbSpl = inputMaxDbu - gainDb - arrivingDbu;
+  const wordNoiseDb = settings.wordLength === null ? undefined : WORD_NOISE_DB[settings.wordLength];
+  for (const noiseDbfs of [item.converterNoiseDbfsA ?? undefined, wordNoiseDb]) if (noiseDbfs !== undefined) noises.push(fullScaleDbSpl + noiseDbfs);
+  if (item.converterNoiseDbfsA === null && (item.kind === 'recorder' || item.kind === 'camera')) unknownNoise(thread, `noise of the converter of ${item.name}`);
+  thread.averageDbfs = voiceDbSpl - fullScaleDbSpl + FULL_SCALE_SINE_DBFS;
+  const outputMaxDbu = item.kind === 'transmitter' ? 0 : item.outputMaxDbu;
+  thread.atZeroSplDbu = outputMaxDbu === null ? null : outputMaxDbu - fullScaleDbSpl;
+  // Float keeps what gain lifts over full scale; only the input itself still clips.
+  const float = settings.wordLength === '32-bit float';
+  return { ownNoiseDbSpl: noises.length === 0 ? null : sumDb(...noises), ownClipDbSpl: float ? inputMaxDbu + padDb - arrivingDbu : fullScaleDbSpl };
+}
+
+/** Largest level of the input that is used: one that is set to line has its own, where it is known. */
+export function inputOf(item: Pick<Item, 'inputMaxDbu' | 'lineInputMaxDbu'>, settings: Pick<LinkSettings, 'lineLevel'>): number | null {
+  return settings.lineLevel === 'line' ? (item.lineInputMaxDbu ?? item.inputMaxDbu) : item.inputMaxDbu;
 }
 
 /** Links that have electronics of their own; cables, windscreens and adapters pass what comes. */

@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { type LinkSettings, NO_SETTINGS } from '../domain/chain.ts';
 import { type Item, type ItemDraft, itemDraftSchema } from '../domain/item.ts';
 import { batteriesOfDay, chainBurden, recordingHours, runningTimes } from './burden.ts';
-import { checkJoints, checkShared } from './joints.ts';
+import { checkJoints } from './joints.ts';
 import { runLevels } from './levels.ts';
 import { preflightChecks } from './preflight.ts';
+import { checkShared } from './sharedUnits.ts';
 
 const item = (id: string, kind: ItemDraft['kind'], rest: Partial<ItemDraft> = {}): Item => ({ ...itemDraftSchema.parse({ kind, name: id, ...rest }), id });
 const RECORDER = item('rec', 'recorder', { storageGb: 32, channels: 2, batteryType: 'AA', batteryCount: 4, runningTimeH: 3, sampleRatesHz: [48_000, 96_000], inputMaxDbu: 4 });
@@ -86,16 +87,40 @@ describe('pre-flight', () => {
   });
 });
 
+describe('units of one model', () => {
+  const three = ['a', 'b', 'c'].map((id) => chain(id, ['mic'], ['tx', { gainDb: 10 }]));
+  const powerOf = (change: Partial<Item> = {}) =>
+    preflightChecks(three, new Map(ITEMS).set('tx', { ...ITEMS.get('tx')!, batteryCount: 2, ...change }), 60).filter((check) => check.text.startsWith('charged'));
+
+  it('three transmitters of one model in three chains are three to charge, each by its number', () => {
+    expect(powerOf().map((check) => [check.unit, check.chainIds])).toEqual([
+      ['tx, unit 1', ['a']],
+      ['tx, unit 2', ['b']],
+      ['tx, unit 3', ['c']],
+    ]);
+  });
+
+  it('one that is at hand only once is one, and so is one with channels for all', () => {
+    expect(powerOf({ owned: 1 }).map((check) => check.chainIds)).toEqual([['a', 'b', 'c']]);
+    expect(powerOf({ channels: 4 }).map((check) => check.unit)).toEqual(['tx']);
+  });
+});
+
 describe('joints by their settings', () => {
   const sentences = (...links: Parameters<typeof chain>[1][]) =>
     checkJoints(chain('c', ...links), ITEMS)
       .filter((finding) => finding.severity !== 'unknown')
       .map((finding) => finding.sentence);
 
-  it('rates that differ along a chain, and a rate that a unit has not', () => {
-    expect(sentences(['tx', { sampleRateHz: 48_000 }], ['rec', { sampleRateHz: 96_000 }])).toEqual([expect.stringContaining('tx runs at 48 kHz, rec at 96 kHz')]);
+  it('rates that differ over a radio, and a rate that a unit has not; an analogue joint has none', () => {
+    const radio = new Map(ITEMS).set('rx', item('rx', 'receiver', {}));
+    const faults = (...links: Parameters<typeof chain>[1][]) =>
+      checkJoints(chain('c', ...links), radio)
+        .filter((finding) => finding.severity === 'fault')
+        .map((finding) => finding.sentence);
+    expect(faults(['tx', { sampleRateHz: 48_000 }], ['rx', { sampleRateHz: 96_000 }])).toEqual([expect.stringContaining('tx runs at 48 kHz, rx at 96 kHz')]);
+    expect(faults(['rx', { sampleRateHz: 48_000 }], ['rec', { sampleRateHz: 96_000 }])).toEqual([]);
     expect(sentences(['rec', { sampleRateHz: 44_100 }])).toEqual(['rec is set to 44.1 kHz but runs at 48 kHz, 96 kHz.']);
-    expect(sentences(['tx', { sampleRateHz: 48_000 }], ['rec', { sampleRateHz: 48_000 }])).toEqual([]);
   });
 
   it('what the input is set to feed goes before what it could', () => {
@@ -129,25 +154,28 @@ describe('joints by their settings', () => {
   });
 });
 
+/** Peaks of a sine lie this far over its RMS. */
+const SINE = 3.0103;
+
 describe('what a safety track and float change', () => {
-  const VOICE = { voiceDbSpl: 84, peakOverAverageDb: 15, targetDb: -23 };
+  const VOICE = { voiceDbSpl: 84, peakOverAverageDb: 15, targetLufs: -23 };
   // 84 dB SPL is -50 dBu; with 50 dB of gain full scale is at -46 dBu, so the peaks at -35 dBu are 11 dB over.
   const stage = (settings: Partial<LinkSettings>) => runLevels(chain('c', ['mic'], ['rec', { gainDb: 50, ...settings }]), ITEMS, VOICE).stages[1];
 
   it('a safety track has its own headroom', () => {
-    expect(stage({})?.peakHeadroomDb).toBeCloseTo(-11, 3);
-    expect(stage({ safetyTrackDb: -20 })).toMatchObject({ safetyHeadroomDb: expect.closeTo(9, 3), peakHeadroomDb: expect.closeTo(-11, 3) });
+    expect(stage({})?.peakHeadroomDb).toBeCloseTo(-11 + SINE, 3);
+    expect(stage({ safetyTrackDb: -20 })).toMatchObject({ safetyHeadroomDb: expect.closeTo(9 + SINE, 3), peakHeadroomDb: expect.closeTo(-11 + SINE, 3) });
   });
 
   it('float does not clip by its gain, only at its input', () => {
-    expect(stage({ wordLength: '32-bit float' })?.peakHeadroomDb).toBeCloseTo(4 + 35, 3);
+    expect(stage({ wordLength: '32-bit float' })?.peakHeadroomDb).toBeCloseTo(4 + 35 + SINE, 3);
     const run = runLevels(chain('c', ['mic'], ['rec', { gainDb: 50, wordLength: '32-bit float' }]), ITEMS, VOICE);
-    expect(run.peakDbfs).toBeCloseTo(11, 3);
+    expect(run.peakDbfs).toBeCloseTo(11 - SINE, 3);
   });
 
   it('float at the recorder does not help a transmitter that clips before it', () => {
     const run = runLevels(chain('c', ['mic'], ['tx', { gainDb: 50 }], ['rec', { wordLength: '32-bit float' }]), ITEMS, VOICE);
-    expect(run.stages[1]?.peakHeadroomDb).toBeCloseTo(-10 - 50 + 35, 3);
+    expect(run.stages[1]?.peakHeadroomDb).toBeCloseTo(-10 - 50 + 35 + SINE, 3);
     expect(run.clipsFirst).toBe(1);
   });
 });

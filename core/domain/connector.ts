@@ -6,6 +6,10 @@ interface ConnectorFacts {
   shape: string;
   locks: boolean;
   poles: number;
+  /** Shapes that its socket takes. */
+  takes: readonly string[];
+  /** Makers wire it differently, so that one that fits need not work. */
+  wiredDifferently: boolean;
 }
 
 const FACTS = {
@@ -17,13 +21,15 @@ const FACTS = {
   'jack 6.3 mm': { shape: 'jack 6.3 mm', locks: false, poles: 3 },
   'XLR, 3-pin': { shape: 'XLR, 3-pin', locks: true, poles: 3 },
   radio: { shape: 'radio', locks: true, poles: 0 },
-} as const satisfies Record<string, ConnectorFacts>;
+  'combination, XLR and jack': { shape: 'XLR, 3-pin', locks: true, poles: 3, takes: ['XLR, 3-pin', 'jack 6.3 mm'] },
+} as const satisfies Record<string, Pick<ConnectorFacts, 'shape' | 'locks' | 'poles'> & { takes?: readonly string[] }>;
 
 export const connectorSchema = z.enum(Object.keys(FACTS) as [keyof typeof FACTS, ...(keyof typeof FACTS)[]]);
 export type Connector = z.infer<typeof connectorSchema>;
 
 export function connectorFacts(connector: Connector): ConnectorFacts {
-  return FACTS[connector];
+  const facts: Pick<ConnectorFacts, 'shape' | 'locks' | 'poles'> & { takes?: readonly string[] } = FACTS[connector];
+  return { ...facts, takes: facts.takes ?? [facts.shape], wiredDifferently: facts.shape === 'mini-jack' || facts.shape.startsWith('miniature') };
 }
 
 /** Ways to feed a microphone over its own line. */

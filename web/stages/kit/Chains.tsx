@@ -1,5 +1,5 @@
 import { batteriesOfDay, chainBurden } from '@marvet/core/chain/burden';
-import { checkShared } from '@marvet/core/chain/joints';
+import { checkShared } from '@marvet/core/chain/sharedUnits';
 import { chainCautions } from '@marvet/core/domain/caution';
 import type { Chain, LinkSettings, StoredChain } from '@marvet/core/domain/chain';
 import type { Item } from '@marvet/core/domain/item';

@@ -21,7 +21,7 @@ const DISTANCES_M = [0.02, 0.1, 0.2, 0.3, 0.5, 0.7, 1, 1.5, 2, 3];
 const HEADROOMS_DB = [3, 6, 9, 12];
 /** Average speech at the recorder that most mixers aim at: 18 to 26 dB under full scale. */
 const TARGET_DBFS = -20;
-const PRACTICAL_TARGET_DB = -23;
+const PRACTICAL_TARGET_LUFS = -23;
 
 /** A voice through one chain: what arrives at each link, what limits noise and level, and which gains would suit. */
 export function Levels({ trialId, chains, items }: { trialId: string; chains: StoredChain[]; items: ReadonlyMap<string, Item> }) {
@@ -34,7 +34,7 @@ export function Levels({ trialId, chains, items }: { trialId: string; chains: St
   const effort = VOCAL_EFFORTS.find((each) => each.id === search.get('voice')) ?? VOCAL_EFFORTS[2]!;
   const distanceM = oneOf(DISTANCES_M, search.get('at'), 0.2);
   const headroomDb = oneOf(HEADROOMS_DB, search.get('headroom'), 6);
-  const voice = { voiceDbSpl: voiceDbSpl(effort.dbSplAt1M, distanceM), peakOverAverageDb: PEAK_OVER_AVERAGE_DB, targetDb: PRACTICAL_TARGET_DB };
+  const voice = { voiceDbSpl: voiceDbSpl(effort.dbSplAt1M, distanceM), peakOverAverageDb: PEAK_OVER_AVERAGE_DB, targetLufs: PRACTICAL_TARGET_LUFS };
   const run = runLevels(chain, items, voice);
   const advice = adviseGains(chain, items, voice, { averageDbfs: TARGET_DBFS, headroomDb });
   const different = advice.gainsDb.some((gainDb, index) => gainDb !== null && gainDb !== (chain.links[index]?.settings.gainDb ?? 0));
@@ -108,7 +108,7 @@ export function Levels({ trialId, chains, items }: { trialId: string; chains: St
                   .{' '}
                 </>
               )}
-              {advice.reached ? 'That can be reached.' : `It cannot be reached: ${advice.why.join('; ')}.`}
+              {advice.reached ? ['That can be reached', ...advice.why].join('; ') : `It cannot be reached: ${advice.why.join('; ')}`}.
             </span>
             <Button variant="outline" disabled={!different} onClick={take}>
               {different ? 'Set these gains' : 'Set as advised'}
@@ -117,7 +117,7 @@ export function Levels({ trialId, chains, items }: { trialId: string; chains: St
           {run.gaps.length > 0 && <div className="small soft mt-2">Not known: {run.gaps.join('; ')}.</div>}
           <div className="small soft mt-2">
             Voice levels after ISO 9921, in the open: 6 dB less for every doubling of the distance; a room adds to that. Peaks are taken {PEAK_OVER_AVERAGE_DB} dB over the average.
-            Noise adds by powers. <Link to="/methods#chain">How this is worked out</Link>
+            Levels are on the scale of Takes: a full-scale sine has −3 dBFS. Noise adds by powers. <Link to="/methods#chain">How this is worked out</Link>
           </div>
         </>
       )}
@@ -143,6 +143,10 @@ function sentence(run: LevelRun): string {
           : `${over.name} would clip first, ${over.peakHeadroomDb.toFixed(0)} dB above these peaks.`,
       );
     }
+  }
+  for (const { name, peakHeadroomDb, limited } of run.stages) {
+    if (limited && peakHeadroomDb !== null && peakHeadroomDb < 0)
+      parts.push(`The limiter of ${name} holds these peaks, ${(-peakHeadroomDb).toFixed(0)} dB of them: it will be heard.`);
   }
   for (const { name, safetyHeadroomDb, peakHeadroomDb, float } of run.stages) {
     if (safetyHeadroomDb !== null) parts.push(`The safety track of ${name} keeps ${headroomText(safetyHeadroomDb)} these peaks.`);
