@@ -6,7 +6,7 @@ import { chunk, extensible, fmt, join, riff, samples24 } from '../testing/oddWav
 import { sine } from '../testing/signals.ts';
 import { type ByteSource, bufferSource } from './byteSource.ts';
 import { readChannel } from './readSamples.ts';
-import { readWavHeader } from './readWavHeader.ts';
+import { isCutShort, readWavHeader } from './readWavHeader.ts';
 import { WavError } from './wavFormat.ts';
 import { writeWav } from './writeWav.ts';
 
@@ -198,3 +198,24 @@ function survives(bytes: Uint8Array): void {
     expect(error.message.length).toBeGreaterThan(10);
   }
 }
+
+describe('a header that promises more than there is', () => {
+  const whole = riff([chunk('fmt ', fmt(1, 1, 48_000, 24)), chunk('data', new Uint8Array(96_000))]);
+  it('of the whole file is told, also when the audio itself is all there', () => {
+    const promising = whole.slice();
+    new DataView(promising.buffer).setUint32(4, whole.byteLength + 5000, true);
+    const { warnings } = readWavHeader(bufferSource(promising));
+    expect(isCutShort(warnings)).toBe(true);
+    expect(warnings.join()).toContain('5008 bytes more');
+    expect(readWavHeader(bufferSource(whole)).warnings).toEqual([]);
+  });
+
+  it.each([0, 0xffffffff])('of the audio, a size of %i as a recorder leaves that lost its power, is told as such', (size) => {
+    const open = whole.slice();
+    new DataView(open.buffer).setUint32(whole.byteLength - 96_000 - 4, size, true);
+    new DataView(open.buffer).setUint32(4, size, true);
+    const { warnings } = readWavHeader(bufferSource(open));
+    expect(warnings.join()).toContain('no length');
+    expect(isCutShort(warnings)).toBe(false);
+  });
+});

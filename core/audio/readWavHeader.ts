@@ -20,6 +20,8 @@ interface Chunk {
   presentBytes: number;
 }
 
+const NO_LENGTH = 'the header gives no length';
+
 /** How the remark begins that tells that a file ends before its header says. */
 const CUT_SHORT = 'truncated:';
 
@@ -55,6 +57,9 @@ export function readWavHeader(source: ByteSource): WavLayout {
     warnings.push(`${CUT_SHORT} the header promises about ${missing} s more than the file holds; what is there is used`);
   } else if (data.presentBytes % fmt.bytesPerFrame !== 0) {
     warnings.push('the last sample frame is incomplete and was left out');
+  } else if (!warnings.some((warning) => warning.startsWith(NO_LENGTH))) {
+    const missingBytes = promisedBytes(source, container) - source.sizeBytes;
+    if (missingBytes > 1) warnings.push(`${CUT_SHORT} the header promises ${missingBytes} bytes more than the file holds; its audio is all there, what stood behind it is not`);
   }
   const metadata = readMetadata(source, chunks, warnings, fmt.sampleRateHz, fmt.channels);
   const format: WavFormat = {
@@ -87,6 +92,14 @@ function readContainer(source: ByteSource): WavFormat['container'] {
   throw new WavError('not-wav', 'The file is not a WAVE file: it does not begin with RIFF, RF64 or BW64 and WAVE');
 }
 
+/** What RIFF says of the length of the whole file, EBU Tech 3306 clause 4 for more than 4 GiB; 0 where it says nothing. */
+function promisedBytes(source: ByteSource, container: WavFormat['container']): number {
+  const size = view(source, 4, 4)?.getUint32(0, true) ?? 0;
+  if (size !== SIZE_IN_DS64) return size + 8;
+  const large = container === 'RIFF' ? null : view(source, 20, 8);
+  return large ? Number(large.getBigUint64(0, true)) + 8 : 0;
+}
+
 function readChunks(source: ByteSource, container: WavFormat['container'], warnings: string[]): Chunk[] {
   const chunks: Chunk[] = [];
   const large = new Map<string, number>();
@@ -103,7 +116,7 @@ function readChunks(source: ByteSource, container: WavFormat['container'], warni
     // A recorder that lost power leaves the size at 0 or at its largest value: the audio runs to the end.
     const unfinished = id === 'data' && (claimedBytes === SIZE_IN_DS64 || (claimedBytes === 0 && reachable > 8 && !looksLikeChunk(source, offset)));
     if (unfinished) {
-      warnings.push('the header gives no length for the audio; it is read to the end of the file');
+      warnings.push(`${NO_LENGTH} for the audio, as one does that was not closed; it is read to the end of the file`);
       claimedBytes = reachable;
     }
     chunks.push({ id, offset, claimedBytes, presentBytes: Math.min(claimedBytes, reachable) });

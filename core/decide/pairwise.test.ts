@@ -14,8 +14,8 @@ describe('weights from comparisons two by two', () => {
       fc.property(fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 2, maxLength: 4 }), (weights) => {
         const total = weights.reduce((sum, weight) => sum + weight, 0);
         const { shares, consistencyRatio, oddest } = pairwiseWeights(IDS.slice(0, weights.length), fromWeights(weights));
-        shares.forEach((share, at) => expect(share).toBeCloseTo((weights[at] as number) / total, 6));
-        expect(consistencyRatio).toBeCloseTo(0, 6);
+        shares!.forEach((share, at) => expect(share).toBeCloseTo((weights[at] as number) / total, 6));
+        expect(consistencyRatio ?? 0).toBeCloseTo(0, 6);
         expect(oddest).toBeNull();
       }),
     );
@@ -24,7 +24,7 @@ describe('weights from comparisons two by two', () => {
   it('a worked case of three: 3, 5 and 2 times as much', () => {
     // a over b 3, a over c 5, b over c 2: lambda is 3.0037, so the index is 0.00185 and the ratio 0.0032.
     const { shares, consistencyRatio } = pairwiseWeights(['a', 'b', 'c'], [compare('a', 'b', 3), compare('a', 'c', 5), compare('b', 'c', 2)]);
-    expect(shares.map((share) => share.toFixed(3))).toEqual(['0.648', '0.230', '0.122']);
+    expect(shares!.map((share) => share.toFixed(3))).toEqual(['0.648', '0.230', '0.122']);
     expect(consistencyRatio).toBeCloseTo(0.0032, 4);
   });
 
@@ -33,7 +33,7 @@ describe('weights from comparisons two by two', () => {
     const { consistencyRatio, oddest, shares } = pairwiseWeights(['a', 'b', 'c'], circle);
     expect(consistencyRatio).toBeGreaterThan(CONSISTENT_UP_TO);
     expect(oddest).not.toBeNull();
-    for (const share of shares) expect(share).toBeCloseTo(1 / 3, 6);
+    for (const share of shares!) expect(share).toBeCloseTo(1 / 3, 6);
   });
 
   it('reads a comparison from either side, and names those that are open', () => {
@@ -44,6 +44,44 @@ describe('weights from comparisons two by two', () => {
       ['a', 'c'],
       ['b', 'c'],
     ]);
+  });
+
+  it('works with what was compared: a chain of comparisons gives the same weights as all of them', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 3, maxLength: 4 }), (weights) => {
+        const total = weights.reduce((sum, weight) => sum + weight, 0);
+        const ids = IDS.slice(0, weights.length);
+        const chain = ids.slice(1).map((id, at) => compare(ids[at] as string, id, (weights[at] as number) / (weights[at + 1] as number)));
+        const { shares, consistencyRatio, open } = pairwiseWeights(ids, chain);
+        shares!.forEach((share, at) => expect(share).toBeCloseTo((weights[at] as number) / total, 6));
+        // With every comparison needed once there is nothing that could contradict.
+        expect(consistencyRatio).toBeNull();
+        expect(open).toHaveLength((ids.length * (ids.length - 1)) / 2 - chain.length);
+      }),
+    );
+  });
+
+  it('a pair that is left open makes nobody else look contradictory', () => {
+    // Consistent but for the one pair that is open; counted as equal it would contradict all others.
+    const weights = [8, 4, 2, 1];
+    const all = fromWeights(weights);
+    const { consistencyRatio, shares } = pairwiseWeights(
+      IDS,
+      all.filter((each) => each.firstId !== 'a' || each.secondId !== 'd'),
+    );
+    expect(consistencyRatio).toBeCloseTo(0, 6);
+    shares!.forEach((share, at) => expect(share).toBeCloseTo((weights[at] as number) / 15, 6));
+  });
+
+  it('criteria that nothing connects have no weights yet, and it is said which', () => {
+    expect(pairwiseWeights(IDS, [compare('a', 'b', 2), compare('c', 'd', 3)])).toMatchObject({
+      shares: null,
+      consistencyRatio: null,
+      groups: [
+        ['a', 'b'],
+        ['c', 'd'],
+      ],
+    });
   });
 
   it('as whole weights add up to 100', () => {

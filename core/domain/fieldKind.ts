@@ -23,8 +23,9 @@ export function fieldKind(schema: z.core.$ZodType): FieldKind {
     case 'pipe':
       return fieldKind(def.in._zod.def.type === 'transform' ? def.out : def.in);
     case 'number': {
-      const { minimum, maximum, format } = schema._zod.bag as { minimum?: number; maximum?: number; format?: string };
-      return { type: 'number', ...(minimum === undefined ? {} : { min: minimum }), ...(maximum === undefined ? {} : { max: maximum }), whole: /int/.test(format ?? '') };
+      const { minValue, maxValue, format } = schema as z.ZodNumber;
+      const whole = /int/.test(format ?? '');
+      return { type: 'number', ...(minValue === null ? {} : { min: minValue }), ...(maxValue === null ? {} : { max: maxValue }), whole };
     }
     case 'boolean':
       return { type: 'yes or no' };

@@ -32,6 +32,7 @@ export function readNumber(typed: string, range: NumberRange = {}): NumberRead {
   const [, before, body = '', after] = CURRENCY.exec(text) ?? [];
   const written = before ?? after;
   const currency = written ? (SIGNS[written] ?? written.toUpperCase()) : null;
+  if (/^[+-]?\d+(?:\.\d+)?e[+-]?\d+$/i.test(body)) return { kind: 'number', value: Number(body), currency: null };
   const match = /^([+-]?)\s*(\d[\d.,'’ ]*|[.,]\d+)$/.exec(body);
   if (!match) return { kind: 'refused', why: `“${typed.trim()}” is not a number` };
   const sign = match[1] === '-' ? -1 : 1;

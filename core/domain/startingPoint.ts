@@ -72,7 +72,8 @@ export const STARTING_POINTS: readonly StartingPoint[] = [
     why: 'Cloth and height on the chest change the sound more than the model does, so placement is varied, and closeness to the open voice weighs most. Noise is judged at its worst, since the quiet line is the one that fails.',
     criteria: [
       listened('Sounds like the person', 30, 'from under a blanket', 'as standing there'),
-      listened('Cloth is not heard', 25, 'rustles through the words', 'silent in every move'),
+      measured('Rustle of cloth', 'events.rustle.perMinute', 10, 0, 12),
+      listened('Cloth is not heard', 15, 'rustles through the words', 'silent in every move'),
       measured('Practical noise floor', 'noise.practicalFloorDbfsA', 15, -70, -40, { aggregation: 'worst' }),
       measured('Intelligibility index', 'intelligibility.sii', 15, 0.75, 0.3),
       inspected('Cannot be seen', 15, 'shows in every frame', 'nobody finds it'),
@@ -97,7 +98,8 @@ export const STARTING_POINTS: readonly StartingPoint[] = [
       listened('Room sounds natural', 25, 'a bathroom', 'as in the room'),
       listened('Colour off axis', 20, 'hollow when turned', 'only quieter'),
       measured('Voice over noise', 'noise.snrDb', 20, 40, 15),
-      inspected('Handling on the pole', 15, 'every grip is heard', 'silent'),
+      measured('Handling noise', 'events.handling.perMinute', 5, 0, 6),
+      inspected('Handling on the pole', 10, 'every grip is heard', 'silent'),
     ],
     factors: [
       { kind: 'orientation', labels: ['0°', '90°', '180°'] },
@@ -116,12 +118,13 @@ export const STARTING_POINTS: readonly StartingPoint[] = [
     name: 'Choose a two-channel wireless system',
     question: 'Is a small two-channel system good enough for this work?',
     use: 'Two talkers outdoors, up to 40 m, walking and turned away.',
-    why: 'Range at each mark, facing and turned, decides; sound matters only inside it. A dropout inside the working distance rules out, so voice over noise at the worst mark has a limit.',
+    why: 'Range at each mark, facing and turned, decides; sound matters only inside it. Break-ups inside the working distance rule out, and so does a voice that drowns at the worst mark: both have a limit.',
     criteria: [
-      measured('Voice over noise, worst mark', 'noise.snrDb', 30, 35, 5, { aggregation: 'worst', dealbreaker: { side: 'below', limit: 6 } }),
-      measured('Practical noise floor', 'noise.practicalFloorDbfsA', 15, -70, -40),
-      listened('Words are clear', 25, 'had to guess', 'every word at once'),
-      inspected('Build and connectors', 20, 'broke on the day', 'would survive a drop'),
+      measured('Break-ups, worst mark', 'events.dropout.perMinute', 25, 0, 6, { aggregation: 'worst', dealbreaker: { side: 'above', limit: 6 } }),
+      measured('Voice over noise, worst mark', 'noise.snrDb', 20, 35, 5, { aggregation: 'worst', dealbreaker: { side: 'below', limit: 6 } }),
+      measured('Practical noise floor', 'noise.practicalFloorDbfsA', 10, -70, -40),
+      listened('Words are clear', 20, 'had to guess', 'every word at once'),
+      inspected('Build and connectors', 15, 'broke on the day', 'would survive a drop'),
       inspected('Display and controls outdoors', 10, 'unreadable in sun', 'set with gloves on'),
     ],
     factors: [
@@ -212,7 +215,8 @@ export const STARTING_POINTS: readonly StartingPoint[] = [
     criteria: [
       measured('Practical noise floor', 'noise.practicalFloorDbfsA', 40, -65, -35, { aggregation: 'worst' }),
       listened('Fault is gone', 40, 'as before', 'not once in a minute'),
-      inspected('Joint holds when pulled', 20, 'crackles at a touch', 'silent'),
+      measured('Clicks', 'events.click.perMinute', 10, 0, 6),
+      inspected('Joint holds when pulled', 10, 'crackles at a touch', 'silent'),
     ],
     factors: [
       { kind: 'distance', labels: ['1 m'] },

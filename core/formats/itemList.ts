@@ -77,21 +77,26 @@ function readCsv(text: string): ItemList {
     return { rows: [], strangeColumns: [], trouble: `The first row must name the columns, kind and name among them; it has ${fields.join(', ')}` };
   }
   const known = new Set<string>(ITEM_COLUMNS);
+  // Where commas part the cells a point is the decimal mark, as the library writes it; else whoever wrote it may mean either.
+  const pointIsDecimal = meta.delimiter === ',';
   const rows = data.map((cells, index) => {
-    const record = Object.fromEntries(Object.entries(cells).flatMap(([column, cell]) => (known.has(column) && cell?.trim() ? [[column, cellValue(column, cell.trim())]] : [])));
+    const record = Object.fromEntries(
+      Object.entries(cells).flatMap(([column, cell]) => (known.has(column) && cell?.trim() ? [[column, cellValue(column, cell.trim(), pointIsDecimal)]] : [])),
+    );
     return judged(index + 2, record);
   });
   return { rows, strangeColumns: fields.filter((field) => field && !known.has(field)), trouble: null };
 }
 
 /** A cell as the schema wants it; what cannot be read stays as it is, for the schema to refuse. */
-function cellValue(column: string, cell: string): unknown {
-  return cellAs(KINDS[column] ?? { type: 'text' }, cell.replace(/^'(?=[=+\-@\t\r])/, ''));
+function cellValue(column: string, cell: string, pointIsDecimal: boolean): unknown {
+  return cellAs(KINDS[column] ?? { type: 'text' }, pointIsDecimal, cell.replace(/^'(?=[=+\-@\t\r])/, ''));
 }
 
-function cellAs(kind: FieldKind, text: string): unknown {
+function cellAs(kind: FieldKind, pointIsDecimal: boolean, text: string): unknown {
   switch (kind.type) {
     case 'number': {
+      if (pointIsDecimal && /^[+-]?\d+\.\d+$/.test(text)) return Number(text);
       const read = readNumber(text, kind);
       return read.kind === 'number' ? read.value : text;
     }
@@ -102,7 +107,7 @@ function cellAs(kind: FieldKind, text: string): unknown {
       const numbers = kind.entries?.type === 'number';
       // Numbers may stand apart by spaces, too; a word length has one inside.
       const parts = text.split(numbers ? /\s*;\s*|\s+/ : /\s*;\s*/).filter(Boolean);
-      return parts.map((part) => cellAs(kind.entries ?? { type: 'text' }, part));
+      return parts.map((part) => cellAs(kind.entries ?? { type: 'text' }, pointIsDecimal, part));
     }
     default:
       return text;

@@ -27,7 +27,7 @@ function kindOf(schema: z.core.$ZodType): Kind {
     case 'literal':
       return { type: 'text', nullable: false };
     case 'number':
-      return { type: /int/.test(String(schema._zod.bag.format ?? '')) ? 'integer' : 'real', nullable: false };
+      return { type: /int/.test((schema as z.ZodNumber).format ?? '') ? 'integer' : 'real', nullable: false };
     case 'boolean':
       return { type: 'boolean', nullable: false };
     default:

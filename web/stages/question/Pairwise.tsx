@@ -35,8 +35,8 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
   const ids = criteria.map((criterion) => criterion.id);
   const nameOf = (id: string) => criteria.find((criterion) => criterion.id === id)?.name ?? '';
   const comparisons = trial.comparisons.filter((each) => ids.includes(each.firstId) && ids.includes(each.secondId));
-  const { shares, consistencyRatio, open, oddest } = pairwiseWeights(ids, comparisons);
-  const weights = wholeWeights(shares);
+  const { shares, consistencyRatio, open, oddest, groups } = pairwiseWeights(ids, comparisons);
+  const weights = shares && wholeWeights(shares);
   const total = (ids.length * (ids.length - 1)) / 2;
   const ratioOf = (a: string, b: string) => {
     const there = comparisons.find((each) => each.firstId === a && each.secondId === b);
@@ -48,6 +48,7 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
   };
   const takeWeights = async () => {
     const saved: { criterion: StoredCriterion; version: number }[] = [];
+    if (!weights) return;
     for (const [index, criterion] of criteria.entries()) {
       const { data } = await save({ trialId: trial.id, from: criterion, draft: { ...criterion, weight: weights[index] ?? 0 } });
       if (!data) return;
@@ -74,7 +75,7 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
         <div className="pairwise">
           {ids.flatMap((a, index) =>
             ids.slice(index + 1).map((b) => (
-              <div key={`${a} ${b}`} className={oddest?.includes(a) && oddest.includes(b) && consistencyRatio > CONSISTENT_UP_TO ? 'odd' : ''}>
+              <div key={`${a} ${b}`} className={oddest?.includes(a) && oddest.includes(b) && (consistencyRatio ?? 0) > CONSISTENT_UP_TO ? 'odd' : ''}>
                 <span>{nameOf(a)}</span>
                 <Form.Select size="sm" aria-label={`${nameOf(a)} against ${nameOf(b)}`} value={step(ratioOf(a, b))} onChange={(event) => set(a, b, event.target.value)}>
                   <option value="">matters …</option>
@@ -90,8 +91,11 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
           )}
         </div>
         <p className="mb-2" role="status">
-          {open.length > 0 ? (
-            <>{open.length} are open and count as equal until they are compared.</>
+          {open.length > 0 && <>{open.length === 1 ? 'One pair is' : `${open.length} pairs are`} open; what was compared is worked with as it is. </>}
+          {!weights ? (
+            <>No weights follow yet: nothing connects {groups.map((group) => group.map(nameOf).join(', ')).join(' with ')}.</>
+          ) : consistencyRatio === null ? (
+            <>Every comparison is needed once, so none can contradict another.</>
           ) : (
             <>
               Consistency ratio <b className="mono">{consistencyRatio.toFixed(2)}</b>:{' '}
@@ -102,11 +106,11 @@ export function Pairwise({ trial, criteria, onChange }: PairwiseProps) {
           )}
         </p>
         <div className="row-line">
-          <span className="small">{criteria.map((criterion, index) => `${criterion.name} ${weights[index]}`).join(', ')}</span>
+          <span className="small">{weights && criteria.map((criterion, index) => `${criterion.name} ${weights[index]}`).join(', ')}</span>
           <Link to="/methods#weights-two-by-two" className="small">
             How this is worked out
           </Link>
-          <Button size="sm" variant="outline" disabled={isLoading || comparisons.length === 0} onClick={() => void takeWeights()}>
+          <Button size="sm" variant="outline" disabled={isLoading || !weights} onClick={() => void takeWeights()}>
             Take these weights
           </Button>
         </div>
