@@ -12,6 +12,7 @@ import { measureFile } from '@marvet/core/measure/report';
 import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
 import { ChannelTracks } from '@marvet/core/measure/tracks/channelTracks';
 import { randomSource } from '@marvet/core/simulate/random';
+import { benchAnswers } from './benchAnswers.ts';
 import { benchOrder } from './benchOrder.ts';
 
 /**
@@ -79,6 +80,7 @@ const bytes = writeWav([signal, signal], { encoding: 'pcm', bitDepth: 24, sample
 const whole = throughput(() => void measureFile(bufferSource(bytes)), LENGTH_S);
 console.log(`  whole report of a stereo 24-bit file: ${whole.toFixed(0)} times real time (${(whole * 2).toFixed(0)} a channel)`);
 benchOrder();
+await benchAnswers();
 
 const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
 const start = process.hrtime.bigint();

@@ -34,7 +34,7 @@ test('from a starting point to a printed run sheet', async ({ page }) => {
     await page.getByRole('radio', { name: 'Hide a lavalier' }).check();
     await expect(page.getByRole('dialog')).toContainText('height on the chest change the sound more than the model does');
     await page.getByRole('button', { name: 'Start from this' }).click();
-    await expect(page.getByText('5 criteria')).toBeVisible();
+    await expect(page.getByText('6 criteria')).toBeVisible();
     await expect(page.getByRole('row', { name: /Practical noise floor/ })).toContainText('the worst');
   });
 
@@ -271,7 +271,7 @@ test('a list of items is looked at row by row before it comes in, and a photogra
   await expect(dialog.getByRole('img', { name: 'Marl capsule: capsule.png' })).toBeVisible();
   await dialog.getByRole('button', { name: 'Delete the photograph capsule.png' }).click();
   await expect(dialog.getByRole('img', { name: 'Marl capsule: capsule.png' })).toBeHidden();
-  await page.locator('.toast', { hasText: 'capsule.png' }).getByRole('button', { name: 'Undo' }).click();
+  await page.locator('.toast', { hasText: 'The photograph is in the bin' }).getByRole('button', { name: 'Undo' }).click();
   await expect(dialog.getByRole('img', { name: 'Marl capsule: capsule.png' })).toBeVisible();
   await dialog.getByRole('button', { name: 'Save' }).click();
   await page.getByRole('button', { name: 'Copy Marl capsule' }).click();

@@ -108,6 +108,7 @@ test('roles and budget are kept, and a role comes back when it was removed by mi
   await expect(roles).toContainText('for 0 people');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(roles).toContainText('for 6 people');
+  await expect.poll(async () => (await ask<Trial>(marvet.address, 'GET', `/trials/${trialId}`)).roles.length).toBe(1);
   await page.reload();
   await expect(roles.getByLabel('Name of role Children')).toHaveValue('Children');
   const trial = await ask<Trial>(marvet.address, 'GET', `/trials/${trialId}`);

@@ -30,7 +30,9 @@ export function byCondition(samples: readonly Sample[]): Map<string, ByCondition
   for (const { candidateId, conditionKey, value } of samples) {
     const own = gathered.get(candidateId) ?? new Map<string, number[]>();
     gathered.set(candidateId, own);
-    own.set(conditionKey, [...(own.get(conditionKey) ?? []), value]);
+    const values = own.get(conditionKey) ?? [];
+    own.set(conditionKey, values);
+    values.push(value);
   }
   return new Map([...gathered].map(([id, own]) => [id, new Map([...own].map(([key, values]) => [key, median(values)]))]));
 }

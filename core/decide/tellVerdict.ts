@@ -54,6 +54,8 @@ interface Usable {
   take: Take;
   setup: TakeSetup;
   condition: Condition;
+  /** Of the condition; worked out once, since every criterion asks for it. */
+  key: string;
 }
 
 /** The verdict of a trial from its reports, finished listeners and marks. */
@@ -80,7 +82,7 @@ function usableRecordings({ takes, recordings, passes }: VerdictInput, notes: Ve
     const take = takeById.get(recording.takeId ?? '');
     const setup = take?.setups.find((each) => each.id === recording.setupId);
     if (!take || !setup) continue;
-    bySetup.set(setup.id, [...(bySetup.get(setup.id) ?? []), { recording, take, setup, condition: setupCondition(take, setup) }]);
+    bySetup.set(setup.id, [...(bySetup.get(setup.id) ?? []), usableOf(recording, take, setup)]);
   }
   // A file that was cut short and the one that came in its place are one recording, not two.
   const once = [...bySetup.values()].map((group) => {
@@ -93,7 +95,7 @@ function usableRecordings({ takes, recordings, passes }: VerdictInput, notes: Ve
   });
   const bySlate = new Map<string, Usable[]>();
   for (const each of once) {
-    const key = `${each.take.slate} ${each.setup.candidateId} ${conditionKey(each.condition)}`;
+    const key = `${each.take.slate} ${each.setup.candidateId} ${each.key}`;
     bySlate.set(key, [...(bySlate.get(key) ?? []), each]);
   }
   const again = new Set<string>();
@@ -107,12 +109,17 @@ function usableRecordings({ takes, recordings, passes }: VerdictInput, notes: Ve
   return chosen;
 }
 
+function usableOf(recording: VerdictRecording, take: Take, setup: TakeSetup): Usable {
+  const condition = setupCondition(take, setup);
+  return { recording, take, setup, condition, key: conditionKey(condition) };
+}
+
 const better = (a: VerdictRecording, b: VerdictRecording) => (a.cutShort === b.cutShort ? a.uploadedAtMs > b.uploadedAtMs : !a.cutShort);
 
 function measuredSamples(criterion: Criterion, usable: readonly Usable[]): Sample[] {
-  return usable.flatMap(({ recording, setup, condition }) => {
+  return usable.flatMap(({ recording, setup, condition, key }) => {
     const value = criterion.measureId ? recording.figures?.[criterion.measureId] : undefined;
-    return value === undefined || !counts(criterion, condition) ? [] : [{ candidateId: setup.candidateId, conditionKey: conditionKey(condition), value }];
+    return value === undefined || !counts(criterion, condition) ? [] : [{ candidateId: setup.candidateId, conditionKey: key, value }];
   });
 }
 
@@ -120,7 +127,7 @@ function listenedSamples(criterion: Criterion, usable: readonly Usable[], rating
   const byId = new Map(usable.map((each) => [each.recording.id, each]));
   return ratings.flatMap((rating) => {
     const heard = rating.criterionId === criterion.id ? byId.get(rating.recordingId) : undefined;
-    return heard && counts(criterion, heard.condition) ? [{ candidateId: heard.setup.candidateId, conditionKey: conditionKey(heard.condition), value: rating.points }] : [];
+    return heard && counts(criterion, heard.condition) ? [{ candidateId: heard.setup.candidateId, conditionKey: heard.key, value: rating.points }] : [];
   });
 }
 
@@ -142,8 +149,8 @@ function withoutAudio({ takes, recordings }: VerdictInput): VerdictNote[] {
 function listeningNotes({ criteria, ratings }: VerdictInput, usable: readonly Usable[]): VerdictNote[] {
   if (!criteria.some((criterion) => criterion.kind === 'listened')) return [];
   const heard = new Set(ratings.map((rating) => rating.recordingId));
-  const all = new Set(usable.map(({ condition }) => conditionKey(condition)));
-  const listened = new Set(usable.filter(({ recording }) => heard.has(recording.id)).map(({ condition }) => conditionKey(condition)));
+  const all = new Set(usable.map(({ key }) => key));
+  const listened = new Set(usable.filter(({ recording }) => heard.has(recording.id)).map(({ key }) => key));
   if (listened.size === all.size || listened.size === 0) return [];
   return [{ kind: 'listening', text: `Listening covered ${listened.size} of ${all.size} conditions that were recorded.` }];
 }

@@ -9,7 +9,7 @@ import { itemsToCsv, readItemList } from './itemList.ts';
 const text: fc.Arbitrary<string> = fc.oneof(fc.constantFrom('', '007', '1,650', '=1+1', "'quoted", '-3', '@home', 'two; three', '"', 'a\nb', 'yes'), fc.string({ maxLength: 20 }));
 
 /** Values that the schema of a field takes, under whatever is wrapped around it. */
-function valueOf(schema: z.ZodType): fc.Arbitrary<unknown> {
+function anyValueOf(schema: z.ZodType): fc.Arbitrary<unknown> {
   const nullable = schema.safeParse(null).success;
   const kind = fieldKind(schema);
   const some = (): fc.Arbitrary<unknown> => {
@@ -37,7 +37,7 @@ function choicesOf(schema: z.ZodType): readonly string[] | null {
 
 const draft = fc
   .record({
-    ...(Object.fromEntries(Object.entries(itemDraftSchema.shape).map(([name, schema]) => [name, valueOf(schema as z.ZodType)])) as Record<string, fc.Arbitrary<unknown>>),
+    ...(Object.fromEntries(Object.entries(itemDraftSchema.shape).map(([name, schema]) => [name, anyValueOf(schema as z.ZodType)])) as Record<string, fc.Arbitrary<unknown>>),
     name: text.map((written) => written.trim() || 'Reed').map((written) => written.slice(0, 40).trim() || 'Reed'),
     currency: fc.constantFrom('EUR', 'USD'),
     sampleRatesHz: fc.uniqueArray(fc.constantFrom(44_100, 48_000, 96_000)),

@@ -23,6 +23,10 @@ import type { Services } from './services.ts';
 const nameSchema = z.object({ name: z.string().trim().min(1, 'Give the file its name').max(255, 'A file name has at most 255 characters') });
 const againSchema = z.object({ which: z.enum(['all', 'old'], { error: 'Say all or old' }) });
 
+const ofFirst = (column: string) => `(SELECT r."${column}" FROM "recording" r WHERE r."fileId" = "audio_file"."id" AND r."takeId" IS NOT NULL LIMIT 1)`;
+/** The take of a file is that of its first recording that has one. */
+const OF_FIRST = { takeId: ofFirst('takeId'), matchedBy: ofFirst('matchedBy') };
+
 /** Files of a trial: bring in, tie to takes, measure again, bin. */
 export function fileRoutes({ store, blobs, work, events }: Services): Hono {
   const { measuring } = work;
@@ -36,13 +40,9 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
     new Hono()
       .get('/', async (context) => {
         const trialId = pathId(context, 'trial');
-        const [files, matches] = await Promise.all([
-          listedJson(store, 'files', '"trialId" = ? AND "binnedAtMs" IS NULL ORDER BY "uploadedAtMs", "name"', [trialId]),
-          matchesOf(store, trialId),
-        ]);
-        // The take of a file is that of its recordings; it is added to the text without parsing all of it.
-        const rows = (JSON.parse(files) as FileRow[]).map((file) => ({ ...file, ...(matches.get(file.id) ?? { takeId: null, matchedBy: null }) }));
-        return context.json(rows);
+        return context.body(await listedJson(store, 'files', '"trialId" = ? AND "binnedAtMs" IS NULL ORDER BY "uploadedAtMs", "name"', [trialId], OF_FIRST), 200, {
+          'Content-Type': 'application/json',
+        });
       })
       /** A file with its recordings as the tables show them: what an event about the file asks for. */
       .get('/:id', async (context) => {

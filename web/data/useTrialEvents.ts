@@ -1,6 +1,7 @@
 import type { RecordTag, TrialEvent } from '@marvet/core/contract/events';
 import { useEffect, useState } from 'react';
 import { api, PAGE_ID } from './api.ts';
+import { replaced } from './replaced.ts';
 import { useAppDispatch } from './store.ts';
 import { workApi } from './work.ts';
 
@@ -60,11 +61,4 @@ export function useTrialEvents(trialId: string): ReadonlyMap<string, number> {
     };
   }, [trialId, dispatch]);
   return progress;
-}
-
-/** Rows with those of one file exchanged, each in its place. */
-export function replaced<Row>(rows: readonly Row[], fileId: string, fileOf: (row: Row) => string, own: readonly Row[]): Row[] {
-  const at = rows.findIndex((row) => fileOf(row) === fileId);
-  const others = rows.filter((row) => fileOf(row) !== fileId);
-  return at < 0 ? [...others, ...own] : [...others.slice(0, at), ...own, ...others.slice(at)];
 }

@@ -22,14 +22,17 @@ export function useDraft<Value extends { version: number }>(
   save: (draft: Value, patch: Partial<Value>, version: number) => Promise<Saved>,
 ): { draft: Value; change: (patch: Partial<Value>) => void; conflict: Conflict | null } {
   const [own, setOwn] = useState<Value | null>(null);
-  const [unsaved, setUnsaved] = useState(0);
+  const [unsaved, setUnsaved] = useState(false);
   const [conflict, setConflict] = useState<Conflict | null>(null);
   const latest = useRef<Value | null>(null);
   /** What the change under way started from, and all that was changed since. */
   const base = useRef<{ value: Value; patch: Partial<Value> } | null>(null);
   const version = useRef(saved.version);
   const waiting = useRef(false);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const pumpRef = useRef<() => Promise<void>>(async () => undefined);
+  /** What was changed since the last save began; sent as one. */
+  const unsent = useRef<Partial<Value> | null>(null);
+  const sending = useRef(false);
   if (own === null && saved.version > version.current) version.current = saved.version;
 
   const send = useCallback(
@@ -51,9 +54,10 @@ export function useDraft<Value extends { version: number }>(
         setConflict(null);
         const next = { ...current, ...patchToSend };
         latest.current = next;
+        unsent.current = patchToSend;
         setOwn(next);
-        setUnsaved((count) => count + 1);
-        queue.current = queue.current.then(() => (patchToSend ? send(next, patchToSend) : undefined)).finally(() => setUnsaved((count) => count - 1));
+        setUnsaved(true);
+        void pumpRef.current();
       };
       setConflict({
         changes: merged.changes,
@@ -65,20 +69,36 @@ export function useDraft<Value extends { version: number }>(
     },
     [save, saved],
   );
+  // One after the other, so that the last change is also the last to arrive; what came meanwhile goes together.
+  const pump = useCallback(async () => {
+    if (sending.current) return;
+    sending.current = true;
+    try {
+      while (unsent.current) {
+        const patch = unsent.current;
+        unsent.current = null;
+        await send(latest.current as Value, patch);
+      }
+    } finally {
+      sending.current = false;
+      setUnsaved(false);
+    }
+  }, [send]);
+  pumpRef.current = pump;
   const change = useCallback(
     (patch: Partial<Value>) => {
       const draft = { ...(latest.current ?? saved), ...patch };
       base.current = { value: base.current?.value ?? saved, patch: { ...base.current?.patch, ...patch } };
       latest.current = draft;
+      unsent.current = { ...unsent.current, ...patch };
       setOwn(draft);
-      setUnsaved((count) => count + 1);
-      // One after the other, so that the last change is also the last to arrive.
-      queue.current = queue.current.then(() => send(draft, patch)).finally(() => setUnsaved((count) => count - 1));
+      setUnsaved(true);
+      void pump();
     },
-    [send, saved],
+    [pump, saved],
   );
   useEffect(() => {
-    if (own === null || unsaved > 0 || fetching || conflict) return;
+    if (own === null || unsaved || fetching || conflict) return;
     latest.current = null;
     base.current = null;
     setOwn(null);

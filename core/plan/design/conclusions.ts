@@ -40,13 +40,18 @@ export function conclusions(setups: readonly Setup[]): Conclusions {
       return { kinds: [first, second], told: isEstimable(setups, [...mains, effect], effect), aliasedWith: [] };
     }),
   );
+  // Where every cell is recorded nothing is mixed up with anything; and where there are very many levels the answer is too long to wait for.
+  const levels = varied.map((kind) => new Set(setups.map((setup) => setup[kind])).size);
+  const full = setups.length === levels.reduce((product, count) => product * count, 1);
   const effects = interactions.map(({ kinds }): Effect => kinds);
-  if (effects.length <= MOST_TO_ALIAS) interactions.forEach((each, at) => each.aliasedWith.push(...aliases(setups, mains, effects, effects[at] as Effect)));
+  if (!full && effects.length <= MOST_TO_ALIAS && Math.max(...levels) <= MOST_LEVELS_TO_ALIAS)
+    interactions.forEach((each, at) => each.aliasedWith.push(...aliases(setups, mains, effects, effects[at] as Effect)));
   return { factors, interactions };
 }
 
 /** Beyond so many two-way effects their aliases are a list that nobody reads, and long to work out. */
 const MOST_TO_ALIAS = 15;
+const MOST_LEVELS_TO_ALIAS = 8;
 
 /** Effects that are lost as soon as this one is taken into the model beside them, or it beside them. */
 function aliases(setups: readonly Setup[], mains: readonly Effect[], pairs: readonly Effect[], effect: Effect): Effect[] {

@@ -52,6 +52,17 @@ export function ChainLinkRow({ id, form, index, last, item, onMove, onRemove }: 
         {index + 1}. {name}
       </b>
       <div className="link-settings">
+        {/* A microphone has a pad, a cable or adapter one in its line; nothing else of them is set. */}
+        {item && !isActive(item) && item.kind !== 'windscreen' && (
+          <Form.Control
+            className="mono"
+            size="sm"
+            placeholder="pad dB"
+            aria-label={`Pad in dB of ${name}`}
+            isInvalid={!!errors?.padDb}
+            {...form.register(`${field}.padDb`, numberOf(linkSettingsSchema, 'padDb'))}
+          />
+        )}
         {item && isActive(item) && (
           <>
             {NUMBERS.map(({ setting, label, placeholder }) => (

@@ -85,7 +85,9 @@ export function ItemDialog({ item, onClose }: { item: StoredItem | null; onClose
       {isActive({ kind }) && (
         <div className="row-line align-items-start">
           {kind !== 'receiver' && number('inputMaxDbu', 'Largest input (dBu)')}
+          {(kind === 'recorder' || kind === 'camera') && number('lineInputMaxDbu', 'The same at line (dBu)')}
           {number('inputNoiseDbuA', kind === 'receiver' ? 'Radio noise (dBFS A)' : 'Input noise (dBu A)')}
+          {kind !== 'receiver' && number('converterNoiseDbfsA', 'Converter noise (dBFS A)')}
           {number('gainMinDb', 'Gain from (dB)')}
           {number('gainMaxDb', 'Gain to (dB)')}
           {kind !== 'transmitter' && number('outputMaxDbu', 'Largest output (dBu)')}
@@ -98,6 +100,17 @@ export function ItemDialog({ item, onClose }: { item: StoredItem | null; onClose
           <Field label="Wiring" className="grow">
             {(id) => <Form.Control id={id} placeholder="as its papers say" {...form.register('wiring')} />}
           </Field>
+          {(kind === 'adapter' || kind === 'cable') && (
+            <Field label="Wiring of the other end" className="grow">
+              {(id) => <Form.Control id={id} placeholder="where it differs" {...form.register('outputWiring')} />}
+            </Field>
+          )}
+          {(kind === 'adapter' || kind === 'cable') && number('lossDb', 'Takes away (dB)')}
+          {(kind === 'transmitter' || kind === 'receiver') && (
+            <Field label="Radio system" className="grow">
+              {(id) => <Form.Control id={id} placeholder="as its papers call it" {...form.register('radioSystem')} />}
+            </Field>
+          )}
           {kind === 'microphone' && choice('powerNeeds', 'Is fed with', powerSchema.options)}
           {(kind === 'adapter' || (isActive({ kind }) && kind !== 'receiver')) && choice('powerGives', 'Feeds microphones with', powerSchema.options)}
         </div>

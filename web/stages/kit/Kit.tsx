@@ -7,10 +7,12 @@ import { Chains } from './Chains.tsx';
 import { Inspection } from './Inspection.tsx';
 import { Items } from './Items.tsx';
 import { Levels } from './Levels.tsx';
+import { Places } from './Places.tsx';
 import { Preflight } from './Preflight.tsx';
 
 const PARTS = [
   ['candidates', 'Candidates'],
+  ['places', 'Placements and rigs'],
   ['levels', 'Levels and noise'],
   ['preflight', 'Pre-flight'],
   ['library', 'Library'],
@@ -52,6 +54,7 @@ export default function Kit() {
                 <Inspection trialId={trialId} chains={chains.data!} criteria={criteria.data!} marks={marks.data!} />
               </>
             )}
+            {part === 'places' && <Places trialId={trialId} />}
             {part === 'levels' && <Levels trialId={trialId} chains={chains.data!} items={byId} />}
             {part === 'preflight' && <Preflight trialId={trialId} chains={chains.data!.filter((chain) => chain.candidate)} items={byId} />}
             {part === 'library' && <Items items={items.data!} />}

@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { hazardSchema, type StationDraft, type StoredStation, stationDraftSchema } from '@marvet/core/domain/station';
+import { acousticsSchema, hazardSchema, type StationDraft, type StoredStation, stationDraftSchema } from '@marvet/core/domain/station';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveStationMutation } from '../../data/records.ts';
@@ -7,6 +7,7 @@ import { Field, numberOf } from '../../parts/fields.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
+import { AcousticsFields } from './AcousticsFields.tsx';
 
 interface StationDialogProps {
   trialId: string;
@@ -20,7 +21,19 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
   const [save, { error, isLoading }] = useSaveStationMutation();
   const form = useForm({
     resolver: zodResolver(stationDraftSchema),
-    defaultValues: station ?? { name: '', surfaces: '', noise: '', indoors: false, latitudeDeg: null, longitudeDeg: null, needsDaylight: false, hazards: [], remark: '', position },
+    defaultValues: station ?? {
+      name: '',
+      surfaces: '',
+      noise: '',
+      indoors: false,
+      latitudeDeg: null,
+      longitudeDeg: null,
+      needsDaylight: false,
+      hazards: [],
+      acoustics: acousticsSchema.parse({}),
+      remark: '',
+      position,
+    },
   });
   const { errors } = form.formState;
   const record = useRecordForm({ form: form as never, record: station, what: 'This station', send: (draft: StationDraft, from) => save({ trialId, from, draft }), onClose });
@@ -67,6 +80,7 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
           ))}
         </div>
       </fieldset>
+      <AcousticsFields form={form as never} />
       <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
       {station && <Photos ownerKind="station" ownerId={station.id} name={station.name} />}
     </RecordDialog>

@@ -1,0 +1,63 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { type RigRecord, type RigRecordDraft, rigRecordDraftSchema, USUAL_RIGS } from '@marvet/core/domain/rigRecord';
+import Form from 'react-bootstrap/Form';
+import { useForm } from 'react-hook-form';
+import { useSaveRigMutation } from '../../data/records.ts';
+import { Field, numberOf } from '../../parts/fields.tsx';
+import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { useRecordForm } from '../../parts/useRecordForm.ts';
+
+const EMPTY: RigRecordDraft = { ...rigRecordDraftSchema.parse({ name: 'new' }), name: '' };
+const NUMBERS = [
+  ['clothLayers', 'Layers of cloth'],
+  ['clothLossDb', 'One layer takes away (dB)'],
+  ['capLiftDb', 'A cap lifts (dB)'],
+] as const;
+
+/** How a microphone is fixed and covered, in numbers. Boxes left empty mean "not known". */
+export function RigDialog({ trialId, rig, onClose }: { trialId: string; rig: RigRecord | null; onClose: () => void }) {
+  const [save, { error, isLoading }] = useSaveRigMutation();
+  const form = useForm({ resolver: zodResolver(rigRecordDraftSchema), defaultValues: rig ?? EMPTY });
+  const { errors } = form.formState;
+  const record = useRecordForm({ form: form as never, record: rig, what: 'This rig', send: (draft: RigRecordDraft, from) => save({ trialId, from, draft }), onClose });
+  return (
+    <RecordDialog title={rig ? 'Change rig' : 'New rig'} {...record} error={error} saving={isLoading}>
+      {!rig && (
+        <div className="row-line small">
+          <span className="soft">Usual:</span>
+          {USUAL_RIGS.map((usual) => (
+            <button key={usual.name} type="button" className="btn btn-plain btn-sm" onClick={() => form.reset(usual, { keepDefaultValues: true })}>
+              {usual.name}
+            </button>
+          ))}
+        </div>
+      )}
+      <div className="row-line align-items-start">
+        <Field label="Name" className="grow" error={errors.name?.message}>
+          {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
+        </Field>
+        <Field label="Fixed with">
+          {(id) => (
+            <Form.Select id={id} {...form.register('fixing')}>
+              {rigRecordDraftSchema.shape.fixing.unwrap().options.map((each) => (
+                <option key={each}>{each}</option>
+              ))}
+            </Form.Select>
+          )}
+        </Field>
+      </div>
+      <div className="row-line align-items-start">
+        {NUMBERS.map(([name, label]) => (
+          <Field key={name} label={label} className="grow" error={errors[name]?.message}>
+            {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, numberOf(rigRecordDraftSchema, name))} />}
+          </Field>
+        ))}
+        <Field label="Cloth" className="grow">
+          {(id) => <Form.Control id={id} placeholder="wool over cotton" {...form.register('cloth')} />}
+        </Field>
+      </div>
+      <Form.Check id="rig-on-skin" label="taped on skin" {...form.register('onSkin')} />
+      <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
+    </RecordDialog>
+  );
+}
