@@ -17,7 +17,7 @@ module.exports = {
       from: { path: '^(core|server)/', pathNot: '\\.test\\.ts$|^(core|server)/testing/' },
       to: { path: '^(core|server)/testing/' },
     },
-    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\?|^bun:' } },
   ],
   options: {

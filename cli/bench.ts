@@ -5,14 +5,14 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { writeWav } from '@marvet/core/audio/writeWav';
-import { type Chapter, understand } from '@marvet/core/measure/chapter';
+import { understand } from '@marvet/core/measure/chapter';
+import type { Chapter } from '@marvet/core/measure/chapter.types';
 import { openFamilies } from '@marvet/core/measure/families';
 import type { ChannelContext, Family, Finished } from '@marvet/core/measure/family';
 import { measureFile } from '@marvet/core/measure/report';
 import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
 import { ChannelTracks } from '@marvet/core/measure/tracks/channelTracks';
 import { randomSource } from '@marvet/core/simulate/random';
-import { benchAnswers } from './benchAnswers.ts';
 import { benchOrder } from './benchOrder.ts';
 
 /**
@@ -80,7 +80,6 @@ const bytes = writeWav([signal, signal], { encoding: 'pcm', bitDepth: 24, sample
 const whole = throughput(() => void measureFile(bufferSource(bytes)), LENGTH_S);
 console.log(`  whole report of a stereo 24-bit file: ${whole.toFixed(0)} times real time (${(whole * 2).toFixed(0)} a channel)`);
 benchOrder();
-await benchAnswers();
 
 const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
 const start = process.hrtime.bigint();

@@ -41,7 +41,14 @@ test('from a starting point to a printed run sheet', async ({ page }) => {
   await test.step('Question: weights two by two', async () => {
     await page.getByText('Which of two matters more').click();
     await page.getByLabel('Sounds like the person against Cloth is not heard').selectOption('far more than');
-    await expect(page.getByText('1 of 10 compared')).toBeVisible();
+    await expect(page.getByText('1 of 15 compared')).toBeVisible();
+    // While nothing connects the others no weights follow, and it is said what is apart.
+    await expect(page.getByText('No weights follow yet: nothing connects')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Take these weights' })).toBeDisabled();
+    for (const other of ['Rustle of cloth', 'Practical noise floor', 'Intelligibility index', 'Cannot be seen']) {
+      await page.getByLabel(`Sounds like the person against ${other}`).selectOption('clearly more than');
+    }
+    await expect(page.getByText('10 pairs are open; what was compared is worked with as it is.')).toBeVisible();
     await page.getByRole('button', { name: 'Take these weights' }).click();
     await expect(page.getByText('The weights are those of the comparisons')).toBeVisible();
     const weight = async (name: string) => Number(await page.getByLabel(`Weight of ${name}`).inputValue());
@@ -274,6 +281,7 @@ test('a list of items is looked at row by row before it comes in, and a photogra
   await page.locator('.toast', { hasText: 'The photograph is in the bin' }).getByRole('button', { name: 'Undo' }).click();
   await expect(dialog.getByRole('img', { name: 'Marl capsule: capsule.png' })).toBeVisible();
   await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('row', { name: /Marl capsule/ })).toContainText('10');
   await page.getByRole('button', { name: 'Copy Marl capsule' }).click();
   await expect(page.getByRole('row', { name: /Marl capsule \(copy\)/ })).toContainText('10');
 });

@@ -86,6 +86,7 @@ test('a long dialog that is left by Escape is offered again, and Escape in a dra
   await dialog.getByRole('button', { name: 'Drag Marram cable' }).press('Space');
   await expect(page.getByText(/Marram cable is picked up, place 2 of 2|Marram cable is at place/)).toBeAttached();
   await page.keyboard.press('Escape');
+  await expect(page.getByText('Marram cable stays at place 2 of 2')).toBeAttached();
   await expect(dialog).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(dialog).toBeHidden();
@@ -134,6 +135,7 @@ test.describe('Field', () => {
   test('break-ups are counted with their time and whose they were; a rolling take is the one that is stopped after coming back', async ({ page }) => {
     const { trialId, chainIds } = await smallTrial(marvet.address);
     await page.goto(`${marvet.address}/trials/${trialId}/field`);
+    await expect(page.getByRole('button', { name: /^Start take/ })).toBeVisible();
     await page.keyboard.press('Space');
     await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
     for (let press = 0; press < 3; press++) await page.keyboard.press('b');
@@ -142,6 +144,7 @@ test.describe('Field', () => {
     await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Plan' }).click();
     await expect(page).toHaveURL(/\/plan/);
     await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Field' }).click();
+    await expect(page.getByRole('region', { name: 'Take 01' })).toContainText('Rolling');
     // Space after a click on a link starts and stops, as anywhere else in Field.
     await page.keyboard.press('Space');
     await expect(page.getByRole('region', { name: 'Take 01' })).toContainText('Done');
@@ -174,6 +177,7 @@ test.describe('Field', () => {
     await refused.getByRole('button', { name: 'Send again' }).click();
     await expect(refused).toBeHidden();
     await expect.poll(async () => (await takesOf(trialId))[0]?.note).toBe('no good');
+    await page.unrouteAll({ behavior: 'ignoreErrors' });
   });
 });
 

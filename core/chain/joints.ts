@@ -2,18 +2,10 @@ import type { Chain } from '../domain/chain.ts';
 import { connectorFacts } from '../domain/connector.ts';
 import type { Item } from '../domain/item.ts';
 import { signed } from '../measure/catalogue.ts';
+import type { JointFinding } from './joint.types.ts';
 import { isActive } from './levels.ts';
 import { powerFindings } from './powerJoints.ts';
 import { sameWiring } from './wiring.ts';
-
-/** Something about a joint of two links: it does not work, it works with care, or it cannot be told. */
-export interface JointFinding {
-  severity: 'fault' | 'care' | 'unknown';
-  /** Names of both links. */
-  joint: string;
-  sentence: string;
-  remedy: string;
-}
 
 type Link = Chain['links'][number] & { item: Item };
 /** Even at full gain a signal this far under full scale is a wrong input, not a quiet talker. */

@@ -45,6 +45,7 @@ export interface Stage {
 export interface LevelRun {
   stages: Stage[];
   voiceDbSpl: number;
+  /** Peaks of the voice as the level of a sine that reaches as far, which is what clipping is told in. */
   peakDbSpl: number;
   /** A-weighted level at the last link that has a full scale. */
   averageDbfs: number | null;
@@ -133,7 +134,7 @@ export function runLevels(chain: Pick<Chain, 'links'>, items: ReadonlyMap<string
   return {
     stages,
     voiceDbSpl,
-    peakDbSpl: voiceDbSpl + peakOverAverageDb,
+    peakDbSpl: voiceDbSpl + peakOverSineDb,
     averageDbfs,
     peakDbfs: averageDbfs === null ? null : stages.at(-1)?.float ? averageDbfs + peakOverAverageDb : Math.min(0, averageDbfs + peakOverAverageDb),
     noiseDbfsA: averageDbfs === null || noiseDbSpl === null ? null : averageDbfs + noiseDbSpl - voiceDbSpl,

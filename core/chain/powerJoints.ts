@@ -1,6 +1,6 @@
 import type { Chain } from '../domain/chain.ts';
 import type { Item } from '../domain/item.ts';
-import type { JointFinding } from './joints.ts';
+import type { JointFinding } from './joint.types.ts';
 import { isActive } from './levels.ts';
 
 type Link = Chain['links'][number] & { item: Item };

@@ -22,7 +22,7 @@ describe('two changes of one record', () => {
     expect(merged).toMatchObject({ touching: false, value: { repeats: 2, controls: [{ value: 'Netmaker' }] } });
     expect(merged.changes.map(({ path, by }) => [path.join(' '), by])).toEqual([
       ['repeats', 'mine'],
-      ['controls', 'theirs'],
+      ['controls Talker value', 'theirs'],
     ]);
   });
 

@@ -30,14 +30,6 @@ export function mergeRecords<Value extends object>(base: Value, mine: Value, the
 
 function merged(base: unknown, mine: unknown, theirs: unknown, path: string[], changes: ChangedField[]): unknown {
   if (same(mine, theirs)) return mine;
-  if (same(base, mine)) {
-    changes.push({ path, mine, theirs, by: 'theirs' });
-    return theirs;
-  }
-  if (same(base, theirs)) {
-    changes.push({ path, mine, theirs, by: 'mine' });
-    return mine;
-  }
   const lists = [base, mine, theirs].map(keyed);
   if (lists.every((list) => list !== null)) return mergedLists(lists as Map<string, unknown>[], path, changes);
   if ([base, mine, theirs].every(isRecord)) {
@@ -45,8 +37,9 @@ function merged(base: unknown, mine: unknown, theirs: unknown, path: string[], c
     const keys = new Set([...Object.keys(own ?? {}), ...Object.keys(other ?? {})]);
     return Object.fromEntries([...keys].map((key) => [key, merged(from?.[key], own?.[key], other?.[key], [...path, key], changes)]));
   }
-  changes.push({ path, mine, theirs, by: 'both' });
-  return mine;
+  const by = same(base, mine) ? 'theirs' : same(base, theirs) ? 'mine' : 'both';
+  changes.push({ path, mine, theirs, by });
+  return by === 'theirs' ? theirs : mine;
 }
 
 /** Entries of both, in my order, theirs that are new after them; an entry that one took away and the other left as it was is gone. */

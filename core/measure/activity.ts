@@ -1,4 +1,4 @@
-import type { Chapter } from './chapter.ts';
+import type { Chapter } from './chapter.types.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { SHORTEST_PAUSE_S } from './findWords.ts';
 import type { ActivityGroup, Span } from './report.types.ts';

@@ -1,6 +1,7 @@
+import type { Chapter } from './chapter.types.ts';
 import { findEvents } from './events/findEvents.ts';
 import { findWords, SHORTEST_PAUSE_S, withoutBursts } from './findWords.ts';
-import type { AudioEvent, Span } from './report.types.ts';
+import type { Span } from './report.types.ts';
 import { shiftSpans, spansAbove, withoutSpans } from './spans.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
 import { coarser, FRAME_S, NOTHING_DB } from './tracks/frames.ts';
@@ -8,25 +9,6 @@ import { coarser, FRAME_S, NOTHING_DB } from './tracks/frames.ts';
 /** Longest stretch that is kept before words and events are told, in seconds; times the channels. */
 const LONGEST_CHAPTER_S = 300;
 const CHAPTER_CHANNEL_S = 2400;
-
-/**
- * Some minutes of one channel, understood: where words, pauses and events are. Times are seconds from
- * the start of the file. The tracks hold this chapter only; frame 0 of each lies at `startS`.
- */
-export interface Chapter {
-  startS: number;
-  endS: number;
-  tracks: ChannelTracks;
-  /** A-weighted mean squares of 10 ms. */
-  weighted: Float64Array;
-  speech: Span[];
-  /** Stretches without words, whatever else is in them. */
-  quiet: Span[];
-  /** Room tone: quiet without events, or the stretch that somebody marked as room tone. */
-  pause: Span[];
-  events: AudioEvent[];
-  contrastDb: number;
-}
 
 /** How many 10 ms frames a chapter has: a file is parted evenly, so that no chapter is very short. */
 export function chapterFrames(totalFrames: number, channels: number): number {

@@ -1,5 +1,5 @@
 import { powerDb } from '../audio/decibel.ts';
-import type { Chapter } from './chapter.ts';
+import type { Chapter } from './chapter.types.ts';
 import { DecayFinder } from './decay.ts';
 import type { Family, Finished } from './family.ts';
 import type { CharacterGroup } from './report.types.ts';

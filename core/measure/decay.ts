@@ -1,4 +1,4 @@
-import type { Chapter } from './chapter.ts';
+import type { Chapter } from './chapter.types.ts';
 import { FINE_FRAME_S } from './tracks/frames.ts';
 
 const STEP_S = 0.01;

@@ -1,4 +1,4 @@
-import type { Chapter } from './chapter.ts';
+import type { Chapter } from './chapter.types.ts';
 import type { ChannelReport, MeasureOptions } from './report.types.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
 

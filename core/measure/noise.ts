@@ -1,5 +1,5 @@
 import { powerDb } from '../audio/decibel.ts';
-import type { Chapter } from './chapter.ts';
+import type { Chapter } from './chapter.types.ts';
 import type { ChannelContext, Family, Finished } from './family.ts';
 import { quasiPeak468 } from './quasiPeak468.ts';
 import type { NoiseGroup, Span } from './report.types.ts';

@@ -1,6 +1,6 @@
 import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../audio/bands.ts';
 import { powerDb } from '../audio/decibel.ts';
-import type { Chapter } from './chapter.ts';
+import type { Chapter } from './chapter.types.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { SPECTRUM_GROUPS, type Span, type SpectrumGroup, type SpectrumGroupId } from './report.types.ts';
 import { withoutSpans } from './spans.ts';

@@ -1,3 +1,4 @@
+import { median } from 'simple-statistics';
 import type { Condition } from '../domain/factor.ts';
 
 /** One measured candidate in one condition. */
@@ -14,18 +15,11 @@ export interface FigureCell {
   points: FigurePoint[];
 }
 
-/** Median of values; the mean of the middle two for an even number. */
-export function medianOf(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? (sorted[middle] as number) : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2;
-}
-
 /** Groups points by a key, each group with its median. */
 export function figureGrid(points: readonly FigurePoint[], keyOf: (point: FigurePoint) => string): Map<string, FigureCell> {
   const groups = new Map<string, FigurePoint[]>();
   for (const point of points) groups.set(keyOf(point), [...(groups.get(keyOf(point)) ?? []), point]);
-  return new Map([...groups].map(([key, group]) => [key, { median: medianOf(group.map((point) => point.value)), points: group }]));
+  return new Map([...groups].map(([key, group]) => [key, { median: median(group.map((point) => point.value)), points: group }]));
 }
 
 /** Where a value lies between the least and the most of all, 0 to 1; 0.5 where all are alike. */

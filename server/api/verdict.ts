@@ -7,6 +7,7 @@ import type { Figures } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
+import { LRUCache } from 'lru-cache';
 import { listedJson } from '../store/listedJson.ts';
 import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
@@ -14,8 +15,23 @@ import type { ReadTables, Store } from '../store/store.ts';
 import { In, present } from '../store/table.ts';
 import { ApiError, download, notFound, pathId } from './http.ts';
 
+const KEPT = 20;
+
 /** The verdict, once it was opened; before that only what is still missing. */
 export function verdictRoutes(store: Store): Hono {
+  const known = new LRUCache<string, { at: number; verdict: Verdict }>({ max: KEPT });
+
+  /** The verdict as it was worked out last, while nothing at all was written since. */
+  async function verdictAsIs(trial: TrialRow): Promise<Verdict> {
+    const [row] = await store.query<{ data_version: number }>('PRAGMA data_version');
+    const at = row?.data_version ?? -1;
+    const kept = known.get(trial.id);
+    if (kept?.at === at) return kept.verdict;
+    const verdict = await verdictOf(store, trial);
+    known.set(trial.id, { at, verdict });
+    return verdict;
+  }
+
   async function trialOf(id: string): Promise<TrialRow> {
     const trial = await store.trials.findOneBy({ id });
     if (!trial) throw notFound('trial');
@@ -26,7 +42,7 @@ export function verdictRoutes(store: Store): Hono {
     .get('/', async (context) => {
       const trial = await trialOf(pathId(context, 'trial'));
       const open = trial.verdictOpenedAtMs !== null;
-      const { criteria, rows, notes } = await verdictOf(store, trial);
+      const { criteria, rows, notes } = await verdictAsIs(trial);
       const missing = rows.map(({ candidate, missing: criterionIds, untested }) => ({ candidateId: candidate.id, name: candidate.name, criterionIds, untested }));
       const view: VerdictView = { open, criteria, missing, notes, passes: trial.passes, rows: open ? rows : null };
       return context.json(view);
@@ -34,7 +50,7 @@ export function verdictRoutes(store: Store): Hono {
     .get('/verdict.csv', async (context) => {
       const trial = await trialOf(pathId(context, 'trial'));
       if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
-      const { criteria, rows, notes } = await verdictOf(store, trial);
+      const { criteria, rows, notes } = await verdictAsIs(trial);
       const plan = await currentPlan(store, trial.id);
       const where = (key: string) => conditionWordsOfKey(plan, key);
       return download(context, `${trial.name} verdict.csv`, 'text/csv', verdictCsv(rows, criteria, notes, where));

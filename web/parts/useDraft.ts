@@ -46,7 +46,9 @@ export function useDraft<Value extends { version: number }>(
       waiting.current = true;
       const { value: from, patch: all } = base.current ?? { value: saved, patch };
       const only = (record: Value) => Object.fromEntries(Object.keys(all).map((key) => [key, record[key as keyof Value]])) as Partial<Value>;
-      const merged = mergeRecords(from, { ...from, ...all }, { ...current, version: from.version });
+      // Only what this page shows of the record can have been changed here.
+      const there = { ...(Object.fromEntries(Object.keys(from).map((key) => [key, current[key as keyof Value]])) as unknown as Value), version: from.version };
+      const merged = mergeRecords(from, { ...from, ...all }, there);
       const settle = (patchToSend: Partial<Value> | null) => () => {
         waiting.current = false;
         version.current = current.version;
@@ -98,10 +100,11 @@ export function useDraft<Value extends { version: number }>(
     [pump, saved],
   );
   useEffect(() => {
-    if (own === null || unsaved || fetching || conflict) return;
+    // What is saved may reach the page a moment after the answer: until then the draft is the newer.
+    if (own === null || unsaved || fetching || conflict || saved.version < version.current) return;
     latest.current = null;
     base.current = null;
     setOwn(null);
-  }, [own, unsaved, fetching, conflict]);
+  }, [own, unsaved, fetching, conflict, saved.version]);
   return { draft: own ?? saved, change, conflict };
 }

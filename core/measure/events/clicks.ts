@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter.ts';
+import type { Chapter } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { sharedS } from '../spans.ts';
 import { flatSpans } from './flatSpans.ts';

@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter.ts';
+import type { Chapter } from '../chapter.types.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { sharedS } from '../spans.ts';
 import { FINE_FRAME_S, meanOf, quantile, smoothedDb } from '../tracks/frames.ts';

@@ -1,5 +1,5 @@
 import { amplitudeDb } from '../../audio/decibel.ts';
-import type { Chapter } from '../chapter.ts';
+import type { Chapter } from '../chapter.types.ts';
 import type { ChannelContext, Family } from '../family.ts';
 import { LOWEST_CLIP } from '../levels.ts';
 import type { AudioEvent } from '../report.types.ts';

@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter.ts';
+import type { Chapter } from '../chapter.types.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { insideSpans, joinSpans, sharedS } from '../spans.ts';
 import type { BandTrack } from '../tracks/bandTrack.ts';

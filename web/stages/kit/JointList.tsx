@@ -1,4 +1,5 @@
-import { checkJoints, type JointFinding } from '@marvet/core/chain/joints';
+import type { JointFinding } from '@marvet/core/chain/joint.types';
+import { checkJoints } from '@marvet/core/chain/joints';
 import type { Chain } from '@marvet/core/domain/chain';
 import type { Item } from '@marvet/core/domain/item';
 import { CircleHelp, TriangleAlert, Unplug } from 'lucide-react';

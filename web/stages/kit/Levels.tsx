@@ -154,7 +154,9 @@ function sentence(run: LevelRun): string {
       parts.push(`${name} stores float: its gain cannot clip, only its input, ${headroomText(peakHeadroomDb)} these peaks; what clips before it stays clipped.`);
   }
   if (run.practicalFloorDb !== null && run.noisiest !== null) {
-    parts.push(`With the voice at −23 the chain alone has a noise floor of ${signed(run.practicalFloorDb, 0)} dB A; ${run.stages[run.noisiest]?.name} adds most of it.`);
+    parts.push(
+      `With the voice at −23 the chain alone has a noise floor of ${run.noiseAtLeast ? 'at least ' : ''}${signed(run.practicalFloorDb, 0)} dB A; ${run.stages[run.noisiest]?.name} adds most of it.`,
+    );
   }
   return parts.join(' ');
 }

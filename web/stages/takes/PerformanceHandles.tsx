@@ -1,5 +1,5 @@
 import type { Span } from '@marvet/core/measure/report.types';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 interface PerformanceHandlesProps {
   performance: Span;
@@ -16,6 +16,8 @@ interface PerformanceHandlesProps {
 const STEP_S = 0.05;
 const LEAST_S = 0.4;
 const EDGES = ['begins', 'ends'] as const;
+/** Keys that follow each other faster are one move. */
+const SETTLES_MS = 350;
 
 /** Where what is judged begins and ends: two edges on the picture, moved by pointer or by the arrow keys. */
 export function PerformanceHandles({ performance, window: [fromS, toS], lengthS, share, heightShare, onMove }: PerformanceHandlesProps) {
@@ -24,9 +26,23 @@ export function PerformanceHandles({ performance, window: [fromS, toS], lengthS,
   const shown = moved ?? performance;
   const at = (edge: number, seconds: number): Span =>
     edge === 0 ? [Math.max(0, Math.min(shown[1] - LEAST_S, seconds)), shown[1]] : [shown[0], Math.min(lengthS, Math.max(shown[0] + LEAST_S, seconds))];
+  const unkept = useRef<Span | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const [beginS, endS] = performance;
+  // What was moved stays in sight until it is what the server says.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new performance is the reason, not an ingredient.
+  useEffect(() => {
+    if (!unkept.current) setMoved(null);
+  }, [beginS, endS]);
+  useEffect(() => () => clearTimeout(timer.current), []);
+  const move = (span: Span) => {
+    unkept.current = span;
+    setMoved(span);
+  };
   const keep = () => {
-    if (moved) onMove(moved);
-    setMoved(null);
+    clearTimeout(timer.current);
+    if (unkept.current) onMove(unkept.current);
+    unkept.current = null;
   };
   return (
     <div ref={box} className="performance-edges" style={{ height: `${heightShare * 100}%` }}>
@@ -54,7 +70,7 @@ export function PerformanceHandles({ performance, window: [fromS, toS], lengthS,
               if (!event.currentTarget.hasPointerCapture(event.pointerId) || !box.current) return;
               const { left, width } = box.current.getBoundingClientRect();
               const [start, end] = [share(fromS), share(toS)];
-              setMoved(at(edge, fromS + (((event.clientX - left) / width - start) / (end - start)) * (toS - fromS)));
+              move(at(edge, fromS + (((event.clientX - left) / width - start) / (end - start)) * (toS - fromS)));
             }}
             onPointerUp={keep}
             onKeyDown={(event) => {
@@ -62,9 +78,10 @@ export function PerformanceHandles({ performance, window: [fromS, toS], lengthS,
               if (by === undefined) return;
               event.preventDefault();
               event.stopPropagation();
-              setMoved(at(edge, seconds + by));
+              move(at(edge, seconds + by));
+              clearTimeout(timer.current);
+              timer.current = setTimeout(keep, SETTLES_MS);
             }}
-            onKeyUp={keep}
             onBlur={keep}
           />
         );

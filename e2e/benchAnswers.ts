@@ -2,9 +2,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { seedTakes } from '../e2e/seedTakes.ts';
-import { ask, smallTrial } from '../e2e/smallTrial.ts';
 import { closeServices, openServices, startServer } from '../server/start.ts';
+import { seedTakes } from './seedTakes.ts';
+import { ask, smallTrial } from './smallTrial.ts';
 
 const RECORDINGS = 5000;
 const TIMES = 7;
@@ -13,7 +13,7 @@ const MOST_MS = 60;
 const MOST_BYTES = 1_000_000;
 
 /** Prints what every view's answers weigh on the wire and how long they take, at 5,000 recordings. */
-export async function benchAnswers(): Promise<void> {
+async function benchAnswers(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
   const services = await openServices(folder);
   const server = await startServer(services, { port: 0 });
@@ -72,3 +72,5 @@ export async function benchAnswers(): Promise<void> {
     rmSync(folder, { recursive: true, force: true });
   }
 }
+
+await benchAnswers();

@@ -1,0 +1,21 @@
+import type { AudioEvent, Span } from './report.types.ts';
+import type { ChannelTracks } from './tracks/channelTracks.ts';
+
+/**
+ * Some minutes of one channel, understood: where words, pauses and events are. Times are seconds from
+ * the start of the file. The tracks hold this chapter only; frame 0 of each lies at `startS`.
+ */
+export interface Chapter {
+  startS: number;
+  endS: number;
+  tracks: ChannelTracks;
+  /** A-weighted mean squares of 10 ms. */
+  weighted: Float64Array;
+  speech: Span[];
+  /** Stretches without words, whatever else is in them. */
+  quiet: Span[];
+  /** Room tone: quiet without events, or the stretch that somebody marked as room tone. */
+  pause: Span[];
+  events: AudioEvent[];
+  contrastDb: number;
+}
