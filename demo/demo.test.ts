@@ -21,7 +21,8 @@ import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
 import { CHAINS, SIMULATED } from './kit.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS } from './places.ts';
-import { fileNameOf, SALTREACH } from './saltreach.ts';
+import { SALTREACH } from './saltreach.ts';
+import { fileNameOf } from './saltreachDay.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
 
 const items = new Map(ITEMS.map((item) => [item.id, item]));

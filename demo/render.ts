@@ -10,7 +10,8 @@ import { renderTake } from '@marvet/core/simulate/renderTake';
 import { layFaults } from './faults.ts';
 import { CHAINS, SIMULATED } from './kit.ts';
 import { PLACES, SCRIPTS_BY_KEY, scriptId, stationId } from './places.ts';
-import { fileNameOf, SALTREACH } from './saltreach.ts';
+import { SALTREACH } from './saltreach.ts';
+import { fileNameOf } from './saltreachDay.ts';
 
 const RATE_HZ = 48_000;
 const LEAD_S = 0.6;

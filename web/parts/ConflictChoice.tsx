@@ -1,4 +1,5 @@
 import { fieldWords } from '@marvet/core/domain/plainErrors';
+import { useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Conflict } from './useVersioned.ts';
 
@@ -7,8 +8,11 @@ const SHOWN = 8;
 /** Two pages changed one record: what each made of it, side by side, and which shall stay. */
 export function ConflictChoice({ conflict, what }: { conflict: Conflict; what: string }) {
   const { changes, touching, theirs, mine, both } = conflict;
+  const panel = useRef<HTMLElement>(null);
+  // What was typed may stand far down the page; the question must not go unseen.
+  useEffect(() => panel.current?.scrollIntoView({ block: 'center' }), []);
   return (
-    <section className="caution conflict" role="alert" aria-label={`${what} was changed on another page`}>
+    <section ref={panel} className="caution conflict" role="alert" aria-label={`${what} was changed on another page`}>
       <b>{what} was changed on another page in the meantime. Nothing was overwritten.</b>
       <table className="plain small">
         <thead>

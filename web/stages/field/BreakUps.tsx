@@ -17,8 +17,8 @@ export function BreakUps({ take, words, log }: { take: Take; words: TrialWords; 
         const number = marks.length - index;
         return (
           <li key={mark.id}>
-            <span className="mono">{number}</span>
-            <span className="mono small">{take.startedAtMs === null ? '' : `${Math.max(0, (mark.atMs - take.startedAtMs) / 1000).toFixed(0)} s`}</span>
+            <b className="mono">{number}</b>
+            <span className="small soft">{take.startedAtMs === null ? '' : `at ${Math.max(0, (mark.atMs - take.startedAtMs) / 1000).toFixed(0)} s`}</span>
             {take.setups.length > 1 &&
               take.setups.map((setup) => {
                 const chain = words.chains.get(setup.candidateId);
