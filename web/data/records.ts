@@ -46,7 +46,17 @@ export interface Binned {
   binnedAtMs: number;
 }
 
-const PATHS: Record<string, string> = { criterion: 'criteria', chain: 'chains', station: 'stations', placement: 'placements', rig: 'rigs', script: 'scripts', take: 'takes', file: 'files', round: 'rounds' };
+const PATHS: Record<string, string> = {
+  criterion: 'criteria',
+  chain: 'chains',
+  station: 'stations',
+  placement: 'placements',
+  rig: 'rigs',
+  script: 'scripts',
+  take: 'takes',
+  file: 'files',
+  round: 'rounds',
+};
 const preflightApi = api.injectEndpoints({
   endpoints: (build) => ({
     preflight: build.query<PreflightTick[], string>({ query: (trialId) => `trials/${trialId}/preflight`, providesTags: ['Preflight'] }),
@@ -139,7 +149,10 @@ export const {
       query: (items) => ({ url: 'items/import', method: 'POST', body: { items } }),
       invalidatesTags: ['Items', 'Verdict'],
     }),
-    undoImport: build.mutation<void, Omit<ImportedItems, 'added'>>({ query: (body) => ({ url: 'items/import/undo', method: 'POST', body }), invalidatesTags: ['Items', 'Verdict'] }),
+    undoImport: build.mutation<void, Omit<ImportedItems, 'added'>>({
+      query: (body) => ({ url: 'items/import/undo', method: 'POST', body }),
+      invalidatesTags: ['Items', 'Verdict'],
+    }),
     startFrom: build.mutation<void, { trialId: string; id: StartingPointId }>({
       query: ({ trialId, id }) => ({ url: `trials/${trialId}/starting-point`, method: 'POST', body: { id } }),
       invalidatesTags: [...ALL_OF_TRIAL],

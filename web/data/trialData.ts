@@ -41,7 +41,10 @@ export function useTrialWords(trialId: string): TrialWords {
       chains: new Map((chains ?? []).map((chain) => [chain.id, chain])),
       label,
       condition: (take) => conditionWords(names, take.condition, order).join(', '),
-      setup: ({ levels }) => Object.entries(levels).flatMap(([kind, id]) => (id ? [label(kind as FactorKind, id)] : [])).join(', '),
+      setup: ({ levels }) =>
+        Object.entries(levels)
+          .flatMap(([kind, id]) => (id ? [label(kind as FactorKind, id)] : []))
+          .join(', '),
       kindName: (kind) => factors.find((factor) => factor.kind === kind)?.name ?? newFactor(kind).name,
     };
   }, [chains, plan]);

@@ -9,7 +9,24 @@ const REFRESH_EVERY_MS = 400;
 /** More files than this at once are asked for together. */
 const MOST_ONE_BY_ONE = 12;
 const OF_A_FILE: RecordTag[] = ['Trials', 'Verdict'];
-const ALL: RecordTag[] = ['Files', 'Recordings', 'Takes', 'Plan', 'Criteria', 'Marks', 'Items', 'Chains', 'Stations', 'Scripts', 'Placements', 'Rigs', 'Rounds', 'Trials', 'Verdict', 'Bin'];
+const ALL: RecordTag[] = [
+  'Files',
+  'Recordings',
+  'Takes',
+  'Plan',
+  'Criteria',
+  'Marks',
+  'Items',
+  'Chains',
+  'Stations',
+  'Scripts',
+  'Placements',
+  'Rigs',
+  'Rounds',
+  'Trials',
+  'Verdict',
+  'Bin',
+];
 
 /**
  * Listens to a trial's events while it is open: refreshes what changed elsewhere and gives the progress

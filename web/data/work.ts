@@ -1,9 +1,9 @@
 import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
 import type { LogLine } from '@marvet/core/domain/logLine';
+import type { MeasureId } from '@marvet/core/domain/measureId';
 import type { Plan, PlanDraft } from '@marvet/core/domain/plan';
 import type { Assignment, PerformanceMark, RoomToneMark } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
-import type { MeasureId } from '@marvet/core/domain/measureId';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { api } from './api.ts';
 
@@ -47,7 +47,10 @@ export const workApi = planApi.injectEndpoints({
       query: ({ trialId, measureId }) => `trials/${trialId}/recordings/figure/${measureId}`,
       providesTags: ['Recordings'],
     }),
-    recording: build.query<RecordingDetail, { trialId: string; id: string }>({ query: ({ trialId, id }) => `trials/${trialId}/recordings/${id}`, providesTags: (_data, _error, { id }) => ['Recordings', { type: 'Recordings' as const, id }] }),
+    recording: build.query<RecordingDetail, { trialId: string; id: string }>({
+      query: ({ trialId, id }) => `trials/${trialId}/recordings/${id}`,
+      providesTags: (_data, _error, { id }) => ['Recordings', { type: 'Recordings' as const, id }],
+    }),
     assignFile: build.mutation<void, { trialId: string; fileId: string; assignment: Assignment }>({
       query: ({ trialId, fileId, assignment }) => ({ url: `trials/${trialId}/files/${fileId}/assignment`, method: 'PUT', body: assignment }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict'],
