@@ -234,4 +234,14 @@ test('placements and rigs are records with numbers, started from usual ones', as
   await dialog.getByRole('button', { name: 'hidden under wool' }).click();
   await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(region(page, 'Rigs')).toContainText('2 layers of wool, 5 dB each');
+  await page.getByRole('button', { name: 'Keep collar in the library' }).click();
+  const other = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${other.trialId}/kit?part=places`);
+  await page.getByRole('button', { name: 'Use collar in this trial' }).click();
+  await expect(page.getByRole('button', { name: 'Change collar' })).toBeVisible();
+  await expect(region(page, 'Placements')).toContainText('0.12 m from the mouth');
+  await page.getByRole('button', { name: 'Remove collar from the library' }).click();
+  await expect(region(page, 'Placements in the library')).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(region(page, 'Placements in the library')).toContainText('collar');
 });

@@ -15,6 +15,7 @@ import { guardOrigin, HEADERS } from './api/guard.ts';
 import { ApiError } from './api/http.ts';
 import { itemRoutes } from './api/items.ts';
 import { jobRoutes } from './api/jobs.ts';
+import { LIBRARY_KINDS, libraryRoutes } from './api/library.ts';
 import { listenRoutes } from './api/listen.ts';
 import { markRoutes } from './api/marks.ts';
 import { photoRoutes } from './api/photos.ts';
@@ -71,6 +72,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.get('/api/health', (context) => context.json({ status: 'ok', version, troubles: services.troubles }));
   app.route('/api/trials', trialRoutes(store));
   app.route('/api/items', itemRoutes(store));
+  for (const kind of LIBRARY_KINDS) app.route(`/api/library/${kind}`, libraryRoutes(store, kind));
   app.route('/api/photos', photoRoutes(services));
   app.route('/api/restore', restoreRoutes(services));
   app.route('/api/listen', listenRoutes(services));

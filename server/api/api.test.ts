@@ -108,6 +108,36 @@ describe('records of a trial', () => {
   });
 });
 
+describe('placements and rigs of the library', () => {
+  it.each([
+    ['placements', { name: 'collar', belowChinM: 0.06, distanceM: 0.14 }],
+    ['rigs', { name: 'under wool', clothLayers: 2, clothLossDb: 5 }],
+  ])('%s: kept once for all trials, removed, brought back', async (path, draft) => {
+    const { at } = await readyTrial(harness);
+    const library = `/library/${path}`;
+    const names = async () => (await harness.call<{ name: string }[]>('GET', library)).body.map((row) => row.name);
+    const kept = (await harness.call<{ id: string }>('POST', library, draft)).body;
+    expect(kept).toMatchObject({ ...draft, trialId: null });
+    const second = await harness.call<Told>('POST', library, { ...draft, name: draft.name.toUpperCase() });
+    expect(second.status).toBe(409);
+    expect(second.body.error.message).toContain('already');
+    expect((await harness.call('GET', `${at}/${path}`)).body).toEqual([]);
+    expect((await harness.call('DELETE', `${at}/${path}/${kept.id}`)).status).toBe(404);
+    expect((await harness.call('DELETE', `${library}/${kept.id}`)).status).toBe(204);
+    expect(await names()).toEqual([]);
+    expect((await harness.call('POST', `${library}/${kept.id}/restore`)).status).toBe(204);
+    expect(await names()).toEqual([draft.name]);
+    await harness.call('DELETE', `${library}/${kept.id}`);
+  });
+
+  it('a record of a trial is none of the library', async () => {
+    const { at } = await readyTrial(harness);
+    const own = (await harness.call<{ id: string }>('POST', `${at}/rigs`, { name: 'on skin' })).body;
+    expect((await harness.call('DELETE', `/library/rigs/${own.id}`)).status).toBe(404);
+    expect((await harness.call('POST', `/library/rigs/${own.id}/restore`)).status).toBe(404);
+  });
+});
+
 describe('plan and field log', () => {
   it('a plan without levels says what is missing', async () => {
     const trial = (await harness.call<Trial>('POST', '/trials', { name: 'Bare' })).body;

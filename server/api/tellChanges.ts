@@ -25,6 +25,7 @@ const STALE: Record<string, RecordTag[]> = {
 const OF_TRIAL: RecordTag[] = ['Trials', 'Verdict'];
 const OF_ALL: Record<string, RecordTag[]> = {
   items: ['Items', 'Verdict'],
+  library: ['Placements', 'Rigs'],
   photos: ['Photos'],
   restore: ['Items', 'Rounds', 'Trials', 'Verdict'],
   listen: ['Rounds', 'Round', 'Trials', 'Verdict'],
