@@ -88,7 +88,8 @@ function Rigs({ trialId }: { trialId: string }) {
 }
 
 function placementText({ on, distanceM, offAxisDeg, belowChinM, heightM, remark }: Placement): string {
-  const height = on === 'body' ? belowChinM !== null && `${Math.abs(belowChinM)} m ${belowChinM < 0 ? 'over' : 'under'} the chin` : heightM !== null && `${heightM} m over the ground`;
+  const height =
+    on === 'body' ? belowChinM !== null && `${Math.abs(belowChinM)} m ${belowChinM < 0 ? 'over' : 'under'} the chin` : heightM !== null && `${heightM} m over the ground`;
   return [`on ${on}`, distanceM !== null && `${distanceM} m from the mouth`, offAxisDeg !== null && `${offAxisDeg}° off its axis`, height, remark].filter(Boolean).join(', ');
 }
 
