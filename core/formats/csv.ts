@@ -12,6 +12,6 @@ export function toCsv(columns: readonly string[], rows: readonly Record<string, 
 
 function defused(cell: string | number | null): string | number {
   if (cell === null) return '';
-  if (typeof cell === 'string' && /^[=+\-@\t\r]/.test(cell)) return `'${cell}`;
+  if (typeof cell === 'string' && /^'*[=+\-@\t\r]/.test(cell)) return `'${cell}`;
   return cell;
 }

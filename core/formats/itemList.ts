@@ -90,7 +90,7 @@ function readCsv(text: string): ItemList {
 
 /** A cell as the schema wants it; what cannot be read stays as it is, for the schema to refuse. */
 function cellValue(column: string, cell: string, pointIsDecimal: boolean): unknown {
-  return cellAs(KINDS[column] ?? { type: 'text' }, pointIsDecimal, cell.replace(/^'(?=[=+\-@\t\r])/, ''));
+  return cellAs(KINDS[column] ?? { type: 'text' }, pointIsDecimal, cell.replace(/^'(?='*[=+\-@\t\r])/, ''));
 }
 
 function cellAs(kind: FieldKind, pointIsDecimal: boolean, text: string): unknown {
