@@ -104,6 +104,14 @@ describe('units of one model', () => {
     expect(powerOf({ owned: 1 }).map((check) => check.chainIds)).toEqual([['a', 'b', 'c']]);
     expect(powerOf({ channels: 4 }).map((check) => check.unit)).toEqual(['tx']);
   });
+
+  it('what a split shares is one unit, wherever the two stand in the list', () => {
+    const whole = chain('a', ['mic'], ['tx', { gainDb: 10 }], ['rec']);
+    const split = { ...chain('b', ['mic'], ['tx', { gainDb: 10 }], ['rec']), split: { chainId: 'a', links: 2 } };
+    const unitsIn = (...chains: Parameters<typeof preflightChecks>[0]) => [...new Set(preflightChecks(chains, ITEMS, 60).map((check) => check.unit))];
+    expect(unitsIn(whole, split)).toEqual(['tx', 'rec']);
+    expect(unitsIn(split, whole)).toEqual(['tx', 'rec']);
+  });
 });
 
 describe('joints by their settings', () => {

@@ -13,24 +13,26 @@ export interface Check {
   chainIds: string[];
 }
 
+type PreflightChain = Pick<Chain, 'id' | 'links'> & { split?: Chain['split'] };
+
 /**
  * What to check before going out, from the settings of the chains and the minutes of the plan: each
  * unit once, whatever chains it is in, and units of one model apart. Gear that has no such setting brings no line.
  * @param planMin minutes of the plan, all of which may have to fit on each card
  */
-export function preflightChecks(chains: readonly (Pick<Chain, 'id' | 'links'> & { split?: Chain['split'] })[], items: ReadonlyMap<string, Item>, planMin: number): Check[] {
+export function preflightChecks(chains: readonly PreflightChain[], items: ReadonlyMap<string, Item>, planMin: number): Check[] {
   const checks = new Map<string, Check>();
   const units = unitsOf(chains, items);
   for (const chain of chains) {
     for (const [at, { itemId, settings }] of chain.links.entries()) {
       const item = items.get(itemId);
       if (!item) continue;
-      const unit = units.get(`${chain.id} ${at}`) as { number: number; of: number };
+      const number = units.numberOf(chain.id, at);
       for (const [what, text] of checksOf(item, settings, planMin)) {
-        const key = `${itemId}${unit.number > 1 ? `#${unit.number}` : ''}:${what}`;
+        const key = `${itemId}${number > 1 ? `#${number}` : ''}:${what}`;
         const known = checks.get(key);
         if (known) known.chainIds = [...new Set([...known.chainIds, chain.id])];
-        else checks.set(key, { key, unit: unit.of > 1 ? `${item.name}, unit ${unit.number}` : item.name, text, chainIds: [chain.id] });
+        else checks.set(key, { key, unit: units.countOf(itemId) > 1 ? `${item.name}, unit ${number}` : item.name, text, chainIds: [chain.id] });
       }
     }
   }
@@ -40,32 +42,28 @@ export function preflightChecks(chains: readonly (Pick<Chain, 'id' | 'links'> & 
 }
 
 /**
- * Which unit of its model each link is. Chains share a unit while it has channels for them; links that a
- * split shares are one; where only one unit is at hand, it is that one. Three transmitters of one model in
- * three chains are three to charge.
+ * Which unit of its model each link is, and how many of the model there are. Chains share a unit while it
+ * has channels for them; links that a split shares are one; where only one unit is at hand, it is that one.
+ * Three transmitters of one model in three chains are three to charge.
  */
-function unitsOf(chains: readonly (Pick<Chain, 'id' | 'links'> & { split?: Chain['split'] })[], items: ReadonlyMap<string, Item>): Map<string, { number: number; of: number }> {
-  const used = new Map<string, number>();
-  const units = new Map<string, { number: number; of: number }>();
-  for (const chain of chains) {
-    for (const [at, { itemId }] of chain.links.entries()) {
-      const shared = chain.split && at < chain.split.links ? units.get(`${chain.split.chainId} ${at}`) : undefined;
-      const { channels = 1, owned = null } = items.get(itemId) ?? {};
-      const uses = used.get(itemId) ?? 0;
-      if (!shared) used.set(itemId, uses + 1);
-      const number = Math.floor(uses / channels) + 1;
-      units.set(`${chain.id} ${at}`, shared ?? { number: owned === null ? number : Math.min(number, Math.max(1, owned)), of: 1 });
-    }
-  }
+function unitsOf(chains: readonly PreflightChain[], items: ReadonlyMap<string, Item>) {
+  const uses = new Map<string, number>();
   const most = new Map<string, number>();
-  for (const chain of chains) for (const [at, { itemId }] of chain.links.entries()) most.set(itemId, Math.max(most.get(itemId) ?? 1, units.get(`${chain.id} ${at}`)?.number ?? 1));
-  for (const chain of chains) {
-    for (const [at, { itemId }] of chain.links.entries()) {
-      const unit = units.get(`${chain.id} ${at}`);
-      if (unit) unit.of = most.get(itemId) ?? 1;
+  const numbers = new Map<string, number>();
+  // Whole lines first: a split takes its first links from one of them, wherever the two stand in the list.
+  const wholeFirst = [...chains].sort((a, b) => Number(Boolean(a.split)) - Number(Boolean(b.split)));
+  for (const { id, links, split } of wholeFirst) {
+    for (const [at, { itemId }] of links.entries()) {
+      const shared = split && at < split.links ? numbers.get(`${split.chainId} ${at}`) : undefined;
+      const { channels = 1, owned = null } = items.get(itemId) ?? {};
+      const before = uses.get(itemId) ?? 0;
+      if (shared === undefined) uses.set(itemId, before + 1);
+      const number = shared ?? Math.min(Math.floor(before / channels) + 1, owned === null ? Number.POSITIVE_INFINITY : Math.max(1, owned));
+      numbers.set(`${id} ${at}`, number);
+      most.set(itemId, Math.max(most.get(itemId) ?? 1, number));
     }
   }
-  return units;
+  return { numberOf: (chainId: string, at: number) => numbers.get(`${chainId} ${at}`) ?? 1, countOf: (itemId: string) => most.get(itemId) ?? 1 };
 }
 
 /** Key part and sentence of each check of a unit as it is set. */

@@ -66,16 +66,13 @@ export function aggregateBy(values: ReadonlyMap<string, ByCondition>, toOne: (va
   return result;
 }
 
-/** How a criterion makes one value of many: their median, or the least desirable. */
+/** How a criterion makes one value of many: their median, or the least desirable; of those that are equally undesirable the one furthest from the best. */
 export function oneValue(criterion: Pick<Criterion, 'aggregation' | 'best' | 'worst' | 'otherWorst'>): (values: readonly number[]) => number {
-  if (criterion.aggregation === 'median') return (values) => median([...values]);
-  const distance = (value: number) => Math.abs(value - criterion.best);
-  return (values) =>
-    values.reduce((worst, value) => {
-      const [a, b] = [desirability(value, criterion), desirability(worst, criterion)];
-      const further = (value - criterion.best) * (criterion.worst - criterion.best) >= 0 ? distance(value) > distance(worst) : false;
-      return a < b || (a === b && further) ? value : worst;
-    });
+  const { aggregation, best, worst, otherWorst } = criterion;
+  if (aggregation === 'median') return (values) => median([...values]);
+  if (otherWorst === null) return best > worst ? (values) => Math.min(...values) : (values) => Math.max(...values);
+  const isWorse = (a: number, b: number) => desirability(a, criterion) - desirability(b, criterion) || Math.abs(b - best) - Math.abs(a - best);
+  return (values) => values.reduce((found, value) => (isWorse(value, found) < 0 ? value : found));
 }
 
 /** Whether a condition counts for a criterion: at every factor that the criterion names, one of its levels. */

@@ -125,6 +125,15 @@ describe('aggregation', () => {
     expect(oneValue({ aggregation: 'worst', best: -70, worst: -40, otherWorst: null })([-60, -44, -70])).toBe(-44);
     expect(oneValue({ aggregation: 'median', best: 1, worst: 0, otherWorst: null })([1, 5, 2])).toBe(2);
   });
+  it('the worst of values that are all beyond the best is still the least of them', () => {
+    expect(oneValue({ aggregation: 'worst', best: 40, worst: 15, otherWorst: null })([50, 45, 48])).toBe(45);
+    expect(oneValue({ aggregation: 'worst', best: 0, worst: 6, otherWorst: null })([0, 9, 7])).toBe(9);
+  });
+  it('where the best lies in the middle the worst is the least desirable, on whichever side', () => {
+    const tilt = { aggregation: 'worst', best: -5, worst: -11, otherWorst: 1 } as const;
+    expect(oneValue(tilt)([-5, -7, -1])).toBe(-1);
+    expect(oneValue(tilt)([-5, -14, 2])).toBe(-14);
+  });
   it('a criterion at a condition counts that condition only', () => {
     const condition = { station: 'slipway', windscreen: 'fur', distance: '1', script: 's' };
     expect(counts({ where: {} }, condition)).toBe(true);

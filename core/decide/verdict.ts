@@ -104,11 +104,10 @@ function rowOf(
       return { criterionId: criterion.id, value: null, count: 0, coverage: 0, sameConditions: true, desirability: null };
     }
     const good = desirability(aggregate.value, criterion);
-    const part = Math.max(aggregate.coverage, aggregate.count > 0 ? 1e-6 : 0);
     sum += share * good;
     weighed += share;
-    sure += share * good * part;
-    known += share * part;
+    sure += share * good * aggregate.coverage;
+    known += share * aggregate.coverage;
     const broken = brokenLimit(criterion, values.get(criterion.id)?.get(candidate.id) ?? new Map());
     if (broken) ruledOut.push(broken);
     else if (criterion.dealbreaker && !aggregate.sameConditions) untested.push(criterion.id);

@@ -100,6 +100,13 @@ export function conditionKey(condition: SharedCondition): string {
   return key;
 }
 
+/** The condition of a {@link conditionKey}, without what differs within its take. */
+export function conditionOfKey(key: string): Partial<SharedCondition> {
+  const parts = key.split('|');
+  const basic = BASIC_CONDITION_KINDS.map((kind, place) => [kind, parts[place] ?? '*']).filter(([, levelId]) => levelId !== '*');
+  return Object.fromEntries([...basic, ...parts.slice(BASIC_CONDITION_KINDS.length).map((part) => part.split('='))]);
+}
+
 /** Key under which equal setups meet; a plan keeps the cells it leaves out by this key. */
 export function setupKey(setup: Setup): string {
   return `${setup.candidate}|${conditionKey(setup)}`;

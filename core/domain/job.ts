@@ -5,7 +5,6 @@ import { idSchema, instantMsSchema } from './identity.ts';
 export const jobKindSchema = z.enum(['measure', 'pair', 'cut', 'clip', 'plan']);
 export type JobKind = z.infer<typeof jobKindSchema>;
 export const jobStateSchema = z.enum(['queued', 'running', 'done', 'failed', 'cancelled']);
-export type JobState = z.infer<typeof jobStateSchema>;
 
 /** What a person waits for goes before bulk work. */
 export const PRIORITY = { waitedFor: 10, bulk: 0 } as const;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, instantMsSchema, nameSchema, remarkSchema, versionSchema } from './identity.ts';
+import { idSchema, nameSchema, OWNED, remarkSchema } from './identity.ts';
 
 const optional = (low: number, high: number, why: string) => z.number().min(low, why).max(high, why).nullable().default(null);
 
@@ -20,7 +20,7 @@ export const placementDraftSchema = z.object({
 export type PlacementDraft = z.infer<typeof placementDraftSchema>;
 
 /** A placement of a trial, or of the library where it belongs to none. */
-export const placementSchema = placementDraftSchema.extend({ id: idSchema, trialId: idSchema.nullable(), version: versionSchema, binnedAtMs: instantMsSchema.nullable() });
+export const placementSchema = placementDraftSchema.extend({ ...OWNED, trialId: idSchema.nullable() });
 export type Placement = z.infer<typeof placementSchema>;
 
 /** Usual places, to start from; the numbers are of a grown talker who stands. */

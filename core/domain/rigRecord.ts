@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, instantMsSchema, nameSchema, remarkSchema, versionSchema } from './identity.ts';
+import { idSchema, nameSchema, OWNED, remarkSchema } from './identity.ts';
 
 /** How a microphone is fixed and covered. Null is not known. */
 export const rigRecordDraftSchema = z.object({
@@ -18,7 +18,7 @@ export const rigRecordDraftSchema = z.object({
 export type RigRecordDraft = z.infer<typeof rigRecordDraftSchema>;
 
 /** A rig of a trial, or of the library where it belongs to none. */
-export const rigRecordSchema = rigRecordDraftSchema.extend({ id: idSchema, trialId: idSchema.nullable(), version: versionSchema, binnedAtMs: instantMsSchema.nullable() });
+export const rigRecordSchema = rigRecordDraftSchema.extend({ ...OWNED, trialId: idSchema.nullable() });
 export type RigRecord = z.infer<typeof rigRecordSchema>;
 
 /** Usual ways to fix and to hide, to start from. */

@@ -10,7 +10,6 @@ export type TakeFlag = (typeof TAKE_FLAGS)[number];
 export const COUNTED_FLAGS: readonly TakeFlag[] = ['break-up'];
 
 export const takeStatusSchema = z.enum(['planned', 'rolling', 'done', 'skipped']);
-export type TakeStatus = z.infer<typeof takeStatusSchema>;
 
 /** Something that was heard while a take ran: when, and on which of its setups; on none in particular where the list is empty. */
 export const flagMarkSchema = z.object({
@@ -19,11 +18,9 @@ export const flagMarkSchema = z.object({
   atMs: instantMsSchema,
   setupIds: z.array(idSchema).max(64).default([]),
 });
-export type FlagMark = z.infer<typeof flagMarkSchema>;
 
 /** Stages of gain that a chain may have, in signal order. */
 export const GAIN_STAGES = ['transmitter', 'receiver', 'recorder'] as const;
-export type GainStage = (typeof GAIN_STAGES)[number];
 export const gainsSchema = z.partialRecord(z.enum(GAIN_STAGES), z.number());
 export type Gains = z.infer<typeof gainsSchema>;
 

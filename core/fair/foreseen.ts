@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics';
 import { CONDITION_KINDS, conditionKey, FACTOR_KINDS, type FactorKind, type Setup, SIMULTANEOUS_KINDS, setupKey } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
 import { candidatesOf } from '../domain/take.ts';
@@ -138,13 +139,9 @@ function meeting(plan: PlanDraft, setups: readonly Setup[], first: string, secon
 
 /** Candidates recorded apart whose middle times lie half an hour or more from each other. */
 function hoursApart(plan: PlanDraft, takes: readonly PlannedTake[], startS: readonly number[]): Foreseen[] {
-  const times = new Map<string, number[]>();
-  takes.forEach((take, index) => {
-    for (const id of candidatesOf(take)) times.set(id, [...(times.get(id) ?? []), startS[index] ?? 0]);
-  });
-  const middles = [...times].map(([id, own]) => ({ id, atMin: own.reduce((sum, value) => sum + value, 0) / own.length / 60 })).sort((a, b) => a.atMin - b.atMin);
-  const [earliest, latest] = [middles[0], middles.at(-1)];
-  if (!earliest || !latest || latest.atMin - earliest.atMin < APART_MIN) return [];
+  const apart = furthestApart(takes, startS, candidatesOf);
+  if (!apart) return [];
+  const { earliest, latest } = apart;
   const name = (id: string) => levelLabel(plan, 'candidate', id);
   const remedies: Remedy[] = [];
   if (!plan.together) remedies.push({ label: 'Record candidates together', patch: { together: true } });
@@ -163,14 +160,8 @@ function levelsApart(plan: PlanDraft, takes: readonly PlannedTake[], startS: rea
   const kinds = CONDITION_KINDS.filter((kind) => kind !== 'station' && kind !== 'script');
   return kinds.flatMap((kind): Foreseen[] => {
     const gaps = [...new Set(takes.map((take) => take.condition.station))].flatMap((station) => {
-      const times = new Map<string, number[]>();
-      takes.forEach((take, index) => {
-        const level = levelOfTake(take, kind);
-        if (level !== '' && take.condition.station === station) times.set(level, [...(times.get(level) ?? []), startS[index] ?? 0]);
-      });
-      const middles = [...times].map(([id, own]) => ({ id, atMin: own.reduce((sum, value) => sum + value, 0) / own.length / 60 })).sort((a, b) => a.atMin - b.atMin);
-      const [earliest, latest] = [middles[0], middles.at(-1)];
-      return earliest && latest && latest.atMin - earliest.atMin >= APART_MIN ? [{ station, earliest, latest, apartMin: latest.atMin - earliest.atMin }] : [];
+      const apart = furthestApart(takes, startS, (take) => (take.condition.station === station ? [levelOfTake(take, kind)].filter(Boolean) : []));
+      return apart ? [{ station, ...apart, apartMin: apart.latest.atMin - apart.earliest.atMin }] : [];
     });
     const [worst] = gaps.sort((a, b) => b.apartMin - a.apartMin);
     if (!worst) return [];
@@ -188,6 +179,22 @@ function levelsApart(plan: PlanDraft, takes: readonly PlannedTake[], startS: rea
       },
     ];
   });
+}
+
+interface MiddleTime {
+  id: string;
+  atMin: number;
+}
+
+/** Of what takes stand for, the two whose middle times lie furthest from each other; null where that is under half an hour. */
+function furthestApart(takes: readonly PlannedTake[], startS: readonly number[], idsOf: (take: PlannedTake) => string[]): { earliest: MiddleTime; latest: MiddleTime } | null {
+  const times = new Map<string, number[]>();
+  takes.forEach((take, index) => {
+    for (const id of idsOf(take)) times.set(id, [...(times.get(id) ?? []), startS[index] ?? 0]);
+  });
+  const middles = [...times].map(([id, own]) => ({ id, atMin: mean(own) / 60 })).sort((a, b) => a.atMin - b.atMin);
+  const [earliest, latest] = [middles[0], middles.at(-1)];
+  return earliest && latest && latest.atMin - earliest.atMin >= APART_MIN ? { earliest, latest } : null;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

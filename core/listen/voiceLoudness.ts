@@ -1,13 +1,14 @@
 import { Cascade } from '../audio/biquad.ts';
 import { kWeighting } from '../audio/weighting.ts';
+import { ABSOLUTE_GATE_POWER, loudnessOf } from '../measure/loudness.ts';
+import { LoudnessHistogram } from '../measure/loudnessHistogram.ts';
 import type { Span } from '../measure/report.types.ts';
+import { FrameEnergies } from '../measure/tracks/frames.ts';
 
-const OFFSET_LUFS = -0.691;
 const BLOCK_S = 0.4;
 const HOP_S = 0.1;
-/** Gates of BS.1770-5: what is quieter than this is no programme, and what lies this far under the rest is a pause. */
-const ABSOLUTE_LUFS = -70;
-const RELATIVE_LU = -10;
+const HOPS_A_BLOCK = BLOCK_S / HOP_S;
+/** Noise between the words never takes more of the voice than this leaves. */
 const LEAST_SHARE = 0.05;
 
 /**
@@ -18,38 +19,26 @@ const LEAST_SHARE = 0.05;
  * @returns null where nothing reaches the absolute gate
  */
 export function voiceLoudnessLufs(samples: Float64Array, sampleRateHz: number, words: readonly Span[]): number | null {
-  const weighted = new Float64Array(samples.length);
-  new Cascade(kWeighting(sampleRateHz)).process(samples, weighted, samples.length);
-  const hop = Math.round(HOP_S * sampleRateHz);
-  const perBlock = Math.round(BLOCK_S / HOP_S);
-  const sums = new Float64Array(Math.ceil(weighted.length / hop));
-  weighted.forEach((value, frame) => {
-    const at = Math.floor(frame / hop);
-    sums[at] = (sums[at] as number) + value * value;
-  });
-  const spoken: number[] = [];
-  const between: number[] = [];
-  const blocks = Math.max(1, sums.length - perBlock + 1);
-  for (let at = 0; at < blocks; at++) {
-    const power = sums.subarray(at, at + perBlock).reduce((sum, value) => sum + value, 0) / Math.min(perBlock * hop, weighted.length - at * hop);
+  const energies = new FrameEnergies(sampleRateHz, HOP_S, new Cascade(kWeighting(sampleRateHz)));
+  energies.push(samples, samples.length);
+  const hops = energies.view();
+  const spoken = new LoudnessHistogram(ABSOLUTE_GATE_POWER);
+  let between = 0;
+  let blocksBetween = 0;
+  for (let at = 0; at < Math.max(1, hops.length - HOPS_A_BLOCK + 1); at++) {
+    const block = hops.subarray(at, at + HOPS_A_BLOCK);
+    if (block.length === 0) break;
+    const power = block.reduce((sum, value) => sum + value, 0) / block.length;
     const [fromS, toS] = [at * HOP_S, at * HOP_S + BLOCK_S];
-    const inWords = words.some(([startS, endS]) => startS < toS && endS > fromS && Math.min(endS, toS) - Math.max(startS, fromS) > BLOCK_S / 2);
-    const clear = words.every(([startS, endS]) => startS >= toS || endS <= fromS);
-    if (inWords || words.length === 0) spoken.push(power);
-    else if (clear) between.push(power);
+    const mostlyWords = words.some(([startS, endS]) => Math.min(endS, toS) - Math.max(startS, fromS) > BLOCK_S / 2);
+    if (mostlyWords || words.length === 0) spoken.add(power);
+    else if (words.every(([startS, endS]) => startS >= toS || endS <= fromS)) {
+      between += power;
+      blocksBetween++;
+    }
   }
-  const voice = gated(spoken);
+  const voice = spoken.gatedMean();
   if (voice === null) return null;
-  const noise = between.length > 0 ? mean(between) : 0;
-  return loudness(Math.max(voice - noise, voice * LEAST_SHARE));
-}
-
-const mean = (powers: readonly number[]) => powers.reduce((sum, power) => sum + power, 0) / powers.length;
-const loudness = (power: number) => OFFSET_LUFS + 10 * Math.log10(power);
-
-function gated(powers: readonly number[]): number | null {
-  const audible = powers.filter((power) => power > 0 && loudness(power) > ABSOLUTE_LUFS);
-  if (audible.length === 0) return null;
-  const gate = loudness(mean(audible)) + RELATIVE_LU;
-  return mean(audible.filter((power) => loudness(power) > gate));
+  const noise = blocksBetween > 0 ? between / blocksBetween : 0;
+  return loudnessOf(Math.max(voice - noise, voice * LEAST_SHARE));
 }

@@ -11,11 +11,11 @@ const HOP_FRAMES = 10;
 const ABSOLUTE_GATE_LUFS = -70;
 const OFFSET_LUFS = -0.691;
 
-/** Two mono loudspeakers instead of one. */
-export const DUAL_MONO_LU = 10 * Math.log10(2);
-
-const loudnessOf = (power: number) => OFFSET_LUFS + 10 * Math.log10(power);
+/** Loudness of a K-weighted mean square, ITU-R BS.1770-5 Annex 1. */
+export const loudnessOf = (power: number) => OFFSET_LUFS + 10 * Math.log10(power);
 const powerOf = (lufs: number) => 10 ** ((lufs - OFFSET_LUFS) / 10);
+/** What is quieter is no programme. */
+export const ABSOLUTE_GATE_POWER = powerOf(ABSOLUTE_GATE_LUFS);
 
 /** K-weighted energies of one channel; its loudness when it is judged as one front channel. */
 export class Loudness implements Family<LoudnessGroup> {
@@ -56,8 +56,8 @@ export class Loudness implements Family<LoudnessGroup> {
  */
 export class LoudnessMeter {
   private readonly ring = new Float64Array(SHORT_TERM_FRAMES);
-  private readonly momentaryBlocks = new LoudnessHistogram(powerOf(ABSOLUTE_GATE_LUFS));
-  private readonly shortTermBlocks = new LoudnessHistogram(powerOf(ABSOLUTE_GATE_LUFS));
+  private readonly momentaryBlocks = new LoudnessHistogram(ABSOLUTE_GATE_POWER);
+  private readonly shortTermBlocks = new LoudnessHistogram(ABSOLUTE_GATE_POWER);
   private frames = 0;
   private momentary = 0;
   private shortTerm = 0;
@@ -112,9 +112,7 @@ export class LoudnessMeter {
   }
 
   private integrated(): number | null {
-    const ungated = this.momentaryBlocks.meanAbove(0);
-    if (ungated === null) return null;
-    const gated = this.momentaryBlocks.meanAbove(ungated * 10 ** -1);
+    const gated = this.momentaryBlocks.gatedMean();
     return gated === null ? null : loudnessOf(gated);
   }
 

@@ -30,6 +30,12 @@ export class LoudnessHistogram {
     return count > 0 ? sum / count : null;
   }
 
+  /** Mean power over both gates of ITU-R BS.1770-5: the absolute one, and 10 LU under what passes it. */
+  gatedMean(): number | null {
+    const ungated = this.meanAbove(0);
+    return ungated === null ? null : this.meanAbove(ungated * 10 ** -1);
+  }
+
   /** The power that a share of the blocks above a gate stays under, by nearest rank. */
   quantileAbove(gate: number, share: number): number | null {
     const first = this.firstBin(gate);

@@ -1,5 +1,4 @@
-import type { ConditionKind, Factor, FactorKind, SharedCondition } from '../domain/factor.ts';
-import { EXTRA_KINDS } from '../domain/factor.ts';
+import { type ConditionKind, conditionOfKey, EXTRA_KINDS, type Factor, type FactorKind, type SharedCondition } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
 
 /** Kinds of a condition in the order in which people say them. */
@@ -22,15 +21,6 @@ export function levelLabel(names: LevelNames, kind: FactorKind, levelId: string)
   const known = factors.find((factor) => factor.kind === kind)?.levels.find((level) => level.id === levelId);
   const removed = 'factors' in names ? names.removedLevels.find((each) => each.kind === kind && each.level.id === levelId)?.level : undefined;
   return (known ?? removed)?.label ?? 'no longer in the plan';
-}
-
-const BASIC = ['station', 'windscreen', 'distance', 'script'] as const;
-
-/** A condition from the key under which equal conditions meet. */
-export function conditionOfKey(key: string): Partial<SharedCondition> {
-  const [station, windscreen, distance, script, ...extras] = key.split('|');
-  const basic = BASIC.map((kind, place) => [kind, [station, windscreen, distance, script][place]] as const).filter(([, levelId]) => levelId !== undefined && levelId !== '*');
-  return Object.fromEntries([...basic, ...extras.map((each) => each.split('=') as [string, string])]);
 }
 
 /** The words of a condition from its key. */

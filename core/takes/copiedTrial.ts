@@ -1,22 +1,22 @@
 import type { z } from 'zod';
-import type { chainSchema } from '../domain/chain.ts';
-import type { criterionSchema } from '../domain/criterion.ts';
+import type { StoredChain } from '../domain/chain.ts';
+import type { StoredCriterion } from '../domain/criterion.ts';
 import type { Placement } from '../domain/placement.ts';
 import type { Plan } from '../domain/plan.ts';
 import type { RigRecord } from '../domain/rigRecord.ts';
-import type { scriptSchema } from '../domain/script.ts';
-import type { stationSchema } from '../domain/station.ts';
+import type { StoredScript } from '../domain/script.ts';
+import type { StoredStation } from '../domain/station.ts';
 import type { trialSchema } from '../domain/trial.ts';
 
 /** What a trial sets out to do, as its records. */
 export interface TrialSetOut {
   trial: z.infer<typeof trialSchema>;
-  chains: z.infer<typeof chainSchema>[];
-  stations: z.infer<typeof stationSchema>[];
+  chains: StoredChain[];
+  stations: StoredStation[];
   placements: Placement[];
   rigs: RigRecord[];
-  scripts: z.infer<typeof scriptSchema>[];
-  criteria: z.infer<typeof criterionSchema>[];
+  scripts: StoredScript[];
+  criteria: StoredCriterion[];
   plan: Plan | null;
 }
 

@@ -70,7 +70,6 @@ export type Row<Name extends RecordName> = z.output<(typeof RECORDS)[Name]['sche
 
 export type TrialRow = Row<'trials'>;
 export type PlanRow = Row<'plans'>;
-export type TakeRow = Row<'takes'>;
 export type AudioFileRow = Row<'files'>;
 export type RecordingRow = Row<'recordings'>;
 export type RoundRow = Row<'rounds'>;

@@ -34,9 +34,11 @@ export function dropFirst(takes: readonly PlannedTake[], times: DayTimes, most =
   const dropped: Droppable[] = [];
   while (dropped.length < most && left.size > 1) {
     const links = fairLinks(takes, left);
+    // A set keeps the order in which it was filled, which is that of the day.
+    const order = [...left];
     let best: Droppable | null = null;
-    for (const takeIndex of left) {
-      const loss = { ...lossOf(takeIndex, links), savedS: savedS(takes, left, takeIndex, times) };
+    for (const [at, takeIndex] of order.entries()) {
+      const loss = { ...lossOf(takeIndex, links), savedS: savedS(takes, order, at, times) };
       if (best === null || isCheaper(loss, best)) best = loss;
     }
     if (!best) break;
@@ -53,10 +55,9 @@ function isCheaper(a: Droppable, b: Droppable): boolean {
   return a.savedS === b.savedS ? a.takeIndex > b.takeIndex : a.savedS > b.savedS;
 }
 
-function savedS(takes: readonly PlannedTake[], left: ReadonlySet<number>, takeIndex: number, times: DayTimes): number {
-  const order = [...left].sort((a, b) => a - b);
-  const at = order.indexOf(takeIndex);
-  const [before, own, after] = [order[at - 1], takeIndex, order[at + 1]].map((index) => (index === undefined ? null : (takes[index] as PlannedTake)));
+/** What leaving out the take at a place of the order saves. */
+function savedS(takes: readonly PlannedTake[], order: readonly number[], at: number, times: DayTimes): number {
+  const [before, own, after] = [order[at - 1], order[at], order[at + 1]].map((index) => (index === undefined ? null : (takes[index] as PlannedTake)));
   const changeBetween = (from: PlannedTake | null | undefined, to: PlannedTake | null | undefined) =>
     from && to ? changesBetween(from, to).reduce((sum, kind) => sum + changeS(times, kind, levelOfTake(from, kind), levelOfTake(to, kind)), 0) : 0;
   return times.takeS(own as PlannedTake) + changeBetween(before, own) + changeBetween(own, after) - changeBetween(before, after);

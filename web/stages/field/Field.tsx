@@ -1,9 +1,7 @@
 import { kitGains } from '@marvet/core/chain/kitGains';
-import { preflightChecks } from '@marvet/core/chain/preflight';
 import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
-import type { Chain } from '@marvet/core/domain/chain';
 import { newId } from '@marvet/core/domain/identity';
-import type { Take } from '@marvet/core/domain/take';
+import { candidatesOf, type Take } from '@marvet/core/domain/take';
 import { planTime } from '@marvet/core/plan/time';
 import { useEffect, useMemo } from 'react';
 import { useChainsQuery, useItemsQuery, usePreflightQuery, useScriptsQuery, useStationsQuery } from '../../data/records.ts';
@@ -12,6 +10,7 @@ import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { currentTake, nextTake } from './currentTake.ts';
+import { openChecks } from './openChecks.ts';
 import { Runner } from './Runner.tsx';
 import { Slates } from './Slates.tsx';
 import { useFieldLog } from './useFieldLog.ts';
@@ -42,10 +41,9 @@ export default function Field() {
         const at = log.takes.indexOf(current);
         const byId = new Map(items.data!.map((item) => [item.id, item]));
         const station = stations.data!.find((each) => each.id === current.condition.station);
-        const inTake = chains.data!.filter((chain) => current.setups.some((setup) => setup.candidateId === chain.id));
+        const inTake = chains.data!.filter((chain) => candidatesOf(current).includes(chain.id));
         const ticked = new Set(preflight.data!.map((tick) => tick.key));
         const planMin = planTime(log.takes, plan.data!, (id) => scripts.data!.find((script) => script.id === id)?.lengthS ?? 10).totalS / 60;
-        const uncheckedOf = (chosen: Chain[]) => preflightChecks(chosen, byId, planMin).filter((check) => !ticked.has(check.key));
         const next = nextTake(log.takes, current);
         const gains = Object.fromEntries(
           current.setups.flatMap((setup) => {
@@ -64,7 +62,7 @@ export default function Field() {
               cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
               controls={plan.data!.controls}
               gains={gains}
-              unchecked={uncheckedOf(inTake)}
+              unchecked={openChecks(chains.data!, candidatesOf(current), byId, planMin, ticked)}
               log={log}
               onHold={() => go(current)}
               onNext={() => go(next)}
