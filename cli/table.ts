@@ -1,4 +1,5 @@
-import { MEASURE_IDS, MEASURES, measureText, measureValue, signed } from '@marvet/core/measure/catalogue';
+import { MEASURE_IDS } from '@marvet/core/domain/measureId';
+import { MEASURES, measureText, measureValue, signed } from '@marvet/core/measure/catalogue';
 import type { ChannelReport, PairGroup } from '@marvet/core/measure/report.types';
 import type { Measured } from './measurePath.ts';
 

@@ -2,6 +2,7 @@ import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { faultSearchSchema } from '@marvet/core/domain/faultSearch';
 import { acousticsSchema } from '@marvet/core/domain/station';
+import { untouchedTake } from '@marvet/core/domain/take';
 import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
@@ -127,22 +128,16 @@ export const WHEELHOUSE = bundledTrial({
   scripts: SCRIPTS,
   plan: { ...PLAN, committedAtMs: Date.UTC(2026, 4, 20, 17, 30, 0) },
   marks: [],
-  takes: PLANNED.map((planned, position) => ({
-    id: own('take', position + 1),
-    slate: position + 1,
-    pass: 1,
-    position,
-    condition: planned.condition,
-    setups: planned.setups.map((setup, place) => ({ ...setup, id: own('setup', position + 1, place) })),
-    status: 'planned' as const,
-    startedAtMs: null,
-    stoppedAtMs: null,
-    flags: [],
-    gains: {},
-    windMs: null,
-    noiseDba: null,
-    controls: [],
-  })),
+  takes: PLANNED.map(({ condition, setups }, position) =>
+    untouchedTake({
+      id: own('take', position + 1),
+      trialId: TRIAL_ID,
+      slate: position + 1,
+      position,
+      condition,
+      setups: setups.map((setup, place) => ({ ...setup, id: own('setup', position + 1, place) })),
+    }),
+  ),
   files: [],
   rounds: [],
 });

@@ -3,7 +3,8 @@ import { join } from 'node:path';
 import { TABLE_FIGURES } from '../core/contract/recordings.ts';
 import type { FileFormat } from '../core/domain/fileFormat.ts';
 import { newId } from '../core/domain/identity.ts';
-import { MEASURE_IDS, MEASURES } from '../core/measure/catalogue.ts';
+import { MEASURE_IDS } from '../core/domain/measureId.ts';
+import { MEASURES } from '../core/measure/catalogue.ts';
 import { METHOD_VERSION } from '../core/measure/report.types.ts';
 
 const Database = createRequire(join(import.meta.dirname, '../server/'))('better-sqlite3') as new (

@@ -1,7 +1,8 @@
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { writeWav } from '@marvet/core/audio/writeWav';
+import type { EventKind } from '@marvet/core/domain/measureId';
 import { measureFile } from '@marvet/core/measure/report';
-import type { AudioEvent, ChannelReport, EventKind } from '@marvet/core/measure/report.types';
+import type { AudioEvent, ChannelReport } from '@marvet/core/measure/report.types';
 import { type LabelledEvent, labelledTake } from '@marvet/core/simulate/labelledTake';
 import { randomSource } from '@marvet/core/simulate/random';
 import { type Group, specOf } from './specs.ts';

@@ -1,4 +1,5 @@
-import { EVENT_KINDS, METHOD_VERSION } from '@marvet/core/measure/report.types';
+import { EVENT_KINDS } from '@marvet/core/domain/measureId';
+import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { ACCURACY_FIGURES, type AccuracyFigure, type Judged, score } from './judge.ts';
 import { GROUPS } from './specs.ts';
 import type { SpeedComparison } from './speed.ts';

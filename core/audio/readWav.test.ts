@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { isCutShort } from '../domain/fileFormat.ts';
 import { measureFile } from '../measure/report.ts';
 import { fieldRecordingWav } from '../simulate/fieldRecording.ts';
 import { chunk, extensible, fmt, join, riff, samples24 } from '../testing/oddWav.ts';
 import { sine } from '../testing/signals.ts';
 import { type ByteSource, bufferSource } from './byteSource.ts';
 import { readChannel } from './readSamples.ts';
-import { isCutShort, readWavHeader } from './readWavHeader.ts';
+import { readWavHeader } from './readWavHeader.ts';
 import { WavError } from './wavFormat.ts';
 import { writeWav } from './writeWav.ts';
 

@@ -1,8 +1,9 @@
+import { CUT_SHORT, type FileFormat } from '../domain/fileFormat.ts';
 import type { ByteSource } from './byteSource.ts';
 import { readBext } from './chunks/bext.ts';
 import { readIxml } from './chunks/ixml.ts';
 import { readListInfo } from './chunks/listInfo.ts';
-import { HIGHEST_RATE_HZ, LOWEST_RATE_HZ, MOST_CHANNELS, WavError, type WavFormat, type WavLayout } from './wavFormat.ts';
+import { HIGHEST_RATE_HZ, LOWEST_RATE_HZ, MOST_CHANNELS, WavError, type WavLayout } from './wavFormat.ts';
 
 const FORMAT_PCM = 0x0001;
 const FORMAT_FLOAT = 0x0003;
@@ -21,14 +22,6 @@ interface Chunk {
 }
 
 const NO_LENGTH = 'the header gives no length';
-
-/** How the remark begins that tells that a file ends before its header says. */
-const CUT_SHORT = 'truncated:';
-
-/** Whether the remarks on a file, as a list or as its text, say that it was cut short. */
-export function isCutShort(warnings: readonly string[] | string): boolean {
-  return typeof warnings === 'string' ? warnings.includes(CUT_SHORT) : warnings.some((warning) => warning.startsWith(CUT_SHORT));
-}
 
 /**
  * Reads the header of a WAVE file: RIFF (Microsoft/IBM 1991), RF64 (EBU Tech 3306) and BW64
@@ -62,7 +55,7 @@ export function readWavHeader(source: ByteSource): WavLayout {
     if (missingBytes > 1) warnings.push(`${CUT_SHORT} the header promises ${missingBytes} bytes more than the file holds; its audio is all there, what stood behind it is not`);
   }
   const metadata = readMetadata(source, chunks, warnings, fmt.sampleRateHz, fmt.channels);
-  const format: WavFormat = {
+  const format: FileFormat = {
     container,
     encoding: fmt.encoding,
     bitDepth: fmt.bitDepth,
@@ -84,7 +77,7 @@ function fourCc(data: DataView, at: number): string {
   return String.fromCharCode(data.getUint8(at), data.getUint8(at + 1), data.getUint8(at + 2), data.getUint8(at + 3));
 }
 
-function readContainer(source: ByteSource): WavFormat['container'] {
+function readContainer(source: ByteSource): FileFormat['container'] {
   if (source.sizeBytes === 0) throw new WavError('empty', 'The file is empty: 0 bytes');
   const head = view(source, 0, 12);
   const id = head ? fourCc(head, 0) : '';
@@ -93,14 +86,14 @@ function readContainer(source: ByteSource): WavFormat['container'] {
 }
 
 /** What RIFF says of the length of the whole file, EBU Tech 3306 clause 4 for more than 4 GiB; 0 where it says nothing. */
-function promisedBytes(source: ByteSource, container: WavFormat['container']): number {
+function promisedBytes(source: ByteSource, container: FileFormat['container']): number {
   const size = view(source, 4, 4)?.getUint32(0, true) ?? 0;
   if (size !== SIZE_IN_DS64) return size + 8;
   const large = container === 'RIFF' ? null : view(source, 20, 8);
   return large ? Number(large.getBigUint64(0, true)) + 8 : 0;
 }
 
-function readChunks(source: ByteSource, container: WavFormat['container'], warnings: string[]): Chunk[] {
+function readChunks(source: ByteSource, container: FileFormat['container'], warnings: string[]): Chunk[] {
   const chunks: Chunk[] = [];
   const large = new Map<string, number>();
   let at = 12;
@@ -186,7 +179,7 @@ function readFmt(source: ByteSource, chunk: Chunk | undefined, anyChunk: boolean
   return { encoding, bitDepth, sampleRateHz, channels, bytesPerFrame, channelMask };
 }
 
-type Metadata = Pick<WavFormat, 'timeReferenceS' | 'description' | 'scene' | 'take' | 'tape' | 'trackNames'>;
+type Metadata = Pick<FileFormat, 'timeReferenceS' | 'description' | 'scene' | 'take' | 'tape' | 'trackNames'>;
 
 function readMetadata(source: ByteSource, chunks: Chunk[], warnings: string[], sampleRateHz: number, channels: number): Metadata {
   const bytesOf = (id: string): Uint8Array | null => {

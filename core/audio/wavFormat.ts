@@ -12,8 +12,6 @@ export class WavError extends Error {
   }
 }
 
-export type { FileFormat as WavFormat };
-
 /** An opened file: its format and where its samples lie. */
 export interface WavLayout {
   format: FileFormat;

@@ -2,8 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../domain/criterion.ts';
 import { criterionDraftSchema } from '../domain/criterion.ts';
 import type { Figures } from '../domain/recording.ts';
-import type { Take } from '../domain/take.ts';
-import { takeSchema } from '../domain/take.ts';
+import { type Take, untouchedTake } from '../domain/take.ts';
 import { tellVerdict, type VerdictInput, type VerdictRecording } from './tellVerdict.ts';
 
 const id = (text: string) =>
@@ -21,25 +20,17 @@ const heard: Criterion = { ...criterionDraftSchema.parse({ name: 'Clear', kind: 
 function take(slate: number, distance: string, who: string[], change: Partial<Take> = {}): Take {
   const pass = change.pass ?? 1;
   return {
-    ...takeSchema.parse({
+    ...untouchedTake({
       id: id(`1${slate}${pass}`),
       trialId: id('9'),
       slate,
-      pass,
       position: slate,
       condition: { station: 's', windscreen: 'bare', distance, script: 'x' },
-      setups: who.map((name) => ({ id: id(`2${slate}${pass}${name}`), candidateId: id(name) })),
-      status: 'done',
-      startedAtMs: 1,
-      stoppedAtMs: 2,
-      flags: [],
-      note: '',
-      gains: {},
-      windMs: null,
-      noiseDba: null,
-      controls: [],
-      binnedAtMs: null,
+      setups: who.map((name) => ({ id: id(`2${slate}${pass}${name}`), candidateId: id(name), levels: {} })),
     }),
+    status: 'done',
+    startedAtMs: 1,
+    stoppedAtMs: 2,
     ...change,
   };
 }

@@ -5,7 +5,7 @@ import { type ChainDraft, NO_SETTINGS } from './chain.ts';
 import { criterionDraftSchema, weightShares } from './criterion.ts';
 import { type Item, itemDraftSchema } from './item.ts';
 import { applyLog, type LogLine } from './logLine.ts';
-import { isSpoiled, slateLabel, type Take } from './take.ts';
+import { isSpoiled, slateLabel, untouchedTake } from './take.ts';
 import { nextTape } from './tape.ts';
 
 const item = (id: string, change: Partial<Item>): Item => ({ ...itemDraftSchema.parse({ kind: 'microphone', name: id }), id, ...change });
@@ -80,25 +80,14 @@ describe('tapes', () => {
 });
 
 describe('the field log', () => {
-  const planned: Take = {
+  const planned = untouchedTake({
     id: 'take',
     trialId: 't',
     slate: 7,
-    pass: 1,
     position: 0,
     condition: { station: 's', distance: '1', windscreen: 'fur', script: 'x' },
     setups: [{ id: 'setup-a', candidateId: 'a', levels: {} }],
-    status: 'planned',
-    startedAtMs: null,
-    stoppedAtMs: null,
-    flags: [],
-    note: '',
-    gains: {},
-    windMs: null,
-    noiseDba: null,
-    controls: [],
-    binnedAtMs: null,
-  };
+  });
   const line = <Kind extends LogLine['kind']>(kind: Kind, atMs: number, rest: object = {}) => ({ id: `${kind}${atMs}`, takeId: 'take', atMs, kind, ...rest }) as LogLine;
 
   it('makes a take out of its lines', () => {

@@ -21,3 +21,11 @@ export const fileFormatSchema = z.object({
   trackNames: z.array(word),
 });
 export type FileFormat = z.infer<typeof fileFormatSchema>;
+
+/** How the remark begins that tells that a file ends before its header says. */
+export const CUT_SHORT = 'truncated:';
+
+/** Whether the remarks on a file, as a list or as its text, say that it was cut short. */
+export function isCutShort(warnings: readonly string[] | string): boolean {
+  return typeof warnings === 'string' ? warnings.includes(CUT_SHORT) : warnings.some((warning) => warning.startsWith(CUT_SHORT));
+}

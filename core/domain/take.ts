@@ -83,6 +83,12 @@ export function kindsWithin(take: { setups: readonly { levels: SetupLevels }[] }
   return CONDITION_KINDS.filter((kind): kind is (typeof WITHIN_KINDS)[number] => take.setups.some((setup) => setup.levels[kind as keyof SetupLevels] !== undefined));
 }
 
+/** A take as a plan makes it: nothing noted, logged or read yet. */
+export function untouchedTake(made: Pick<Take, 'id' | 'trialId' | 'slate' | 'position' | 'condition' | 'setups'>): Take {
+  const read = { note: '', flags: [], gains: {}, windMs: null, noiseDba: null, controls: [] };
+  return { ...made, pass: 1, status: 'planned', startedAtMs: null, stoppedAtMs: null, ...read, binnedAtMs: null };
+}
+
 /** Whether anything was noted, logged or read at a take; such a take is never dropped by a change of plan. */
 export function isTouched(take: Take): boolean {
   return (

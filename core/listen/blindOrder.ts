@@ -13,3 +13,8 @@ export function blindOrder(count: number, uniform: () => number): number[] {
   }
   return order;
 }
+
+/** The clip that a listener hears under a letter, as its place in the round; undefined for a letter that there is not. */
+export function placeOfLetter(order: readonly number[], letter: string): number | undefined {
+  return order[BLIND_LETTERS.indexOf(letter)];
+}

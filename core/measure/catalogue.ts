@@ -1,8 +1,6 @@
-import { EVENT_FIGURES, EVENT_KINDS, type EventFigure, type EventKind, type EventMeasureId, MEASURE_IDS, type MeasureId, type ReportMeasureId } from '../domain/measureId.ts';
+import { EVENT_FIGURES, EVENT_KINDS, type EventFigure, type EventKind, type EventMeasureId, type MeasureId, type ReportMeasureId } from '../domain/measureId.ts';
 import { EVENT_NAMES } from './eventNames.ts';
 import type { ChannelReport } from './report.types.ts';
-
-export { MEASURE_IDS, type MeasureId };
 
 /** What is known of a figure: how it is called, its unit, how many digits it deserves, which way is better. */
 export interface MeasureEntry {

@@ -2,8 +2,6 @@ import { EVENT_KINDS, type EventKind } from '../domain/measureId.ts';
 import { EVENT_NAMES } from './eventNames.ts';
 import type { AudioEvent, ChannelReport } from './report.types.ts';
 
-export { EVENT_NAMES };
-
 /** What the severity of each kind is. */
 export const SEVERITY_WORDS: Record<EventKind, string> = {
   dropout: 'deep',

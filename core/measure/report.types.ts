@@ -1,5 +1,5 @@
-import type { WavFormat } from '../audio/wavFormat.ts';
-import { EVENT_KINDS, type EventKind } from '../domain/measureId.ts';
+import type { FileFormat } from '../domain/fileFormat.ts';
+import type { EventKind } from '../domain/measureId.ts';
 
 /** Raised whenever the definition of a figure changes; old reports then say that they are old. */
 export const METHOD_VERSION = 2;
@@ -65,8 +65,6 @@ export interface CharacterGroup {
   reverberationS: number | null;
 }
 
-export { EVENT_KINDS, type EventKind };
-
 /** Something that is not the performance: when, and how bad. What a severity means stands in docs/methods.md. */
 export interface AudioEvent {
   kind: EventKind;
@@ -118,7 +116,7 @@ export interface ChannelReport {
 }
 
 export interface FileReport {
-  format: WavFormat;
+  format: FileFormat;
   programme: LoudnessGroup & { truePeakDbtp: number | null };
   channels: ChannelReport[];
   warnings: string[];

@@ -1,9 +1,7 @@
-import type { WavFormat } from '../audio/wavFormat.ts';
-import type { Take } from '../domain/take.ts';
+import type { FileFormat } from '../domain/fileFormat.ts';
+import type { MatchedBy } from '../domain/recording.ts';
+import type { Take, TakeSetup } from '../domain/take.ts';
 import type { Tape } from '../domain/tape.ts';
-
-/** How a file found its take. */
-export type MatchedBy = 'file name' | 'iXML or bext' | 'hand';
 
 export interface FileMatch {
   takeId: string;
@@ -29,7 +27,7 @@ export function slateInName(fileName: string): { slate: number; pass: number } |
 }
 
 /** The take that a file belongs to, by its name first, then by scene and take of its metadata; null when neither says. */
-export function matchFile(fileName: string, format: Pick<WavFormat, 'scene' | 'take'>, takes: readonly Named[]): FileMatch | null {
+export function matchFile(fileName: string, format: Pick<FileFormat, 'scene' | 'take'>, takes: readonly Named[]): FileMatch | null {
   const inName = slateInName(fileName);
   const byName = inName && takes.find((take) => take.slate === inName.slate && take.pass === inName.pass);
   if (byName) return { takeId: byName.id, by: 'file name' };
@@ -38,7 +36,7 @@ export function matchFile(fileName: string, format: Pick<WavFormat, 'scene' | 't
 }
 
 /** Scene is the slate and take the pass; where the scene is a name, take is the slate. */
-function matchMetadata(format: Pick<WavFormat, 'scene' | 'take'>, takes: readonly Named[]): Named | undefined {
+function matchMetadata(format: Pick<FileFormat, 'scene' | 'take'>, takes: readonly Named[]): Named | undefined {
   const scene = wholeNumber(format.scene);
   const take = wholeNumber(format.take);
   if (scene !== null) return takes.find((each) => each.slate === scene && each.pass === (take ?? 1));
@@ -75,6 +73,23 @@ export function matchChannels(fileName: string, trackNames: readonly (string | n
     return [claim(named ?? (others.length === 0 ? only : undefined))];
   }
   return trackNames.map((name) => claim(candidates.find((candidate) => names(candidate, name ?? ''))));
+}
+
+/**
+ * The setup of each channel of a file: that of the candidate which {@link matchChannels} finds, where the
+ * take has it once. Which of two setups of one candidate a channel is nobody but a person can say.
+ */
+export function matchSetups(
+  fileName: string,
+  trackNames: readonly (string | null)[],
+  setups: readonly Pick<TakeSetup, 'id' | 'candidateId'>[],
+  candidates: readonly NamedCandidate[],
+): (string | null)[] {
+  const inTake = candidates.filter((candidate) => setups.some((setup) => setup.candidateId === candidate.id));
+  return matchChannels(fileName, trackNames, inTake).map((candidateId) => {
+    const own = setups.filter((setup) => setup.candidateId === candidateId);
+    return own.length === 1 ? (own[0]?.id ?? null) : null;
+  });
 }
 
 function names(candidate: NamedCandidate, text: string): boolean {

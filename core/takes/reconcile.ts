@@ -1,5 +1,5 @@
 import { newId } from '../domain/identity.ts';
-import { isTouched, type Take } from '../domain/take.ts';
+import { isTouched, type Take, untouchedTake } from '../domain/take.ts';
 import { type PlannedTake, takeKey } from '../plan/gather.ts';
 
 /** What a changed plan makes of the takes that exist. */
@@ -49,7 +49,8 @@ export function reconcileTakes(
     } else {
       added++;
       slate++;
-      takes.push(plannedTake(trialId, plan, slate, position));
+      const setups = plan.setups.map((setup) => ({ ...setup, id: newId() }));
+      takes.push(untouchedTake({ id: newId(), trialId, slate, position, condition: plan.condition, setups }));
     }
   });
   const leftover = [...byKey.values()].flat();
@@ -58,26 +59,4 @@ export function reconcileTakes(
     .flat()
     .map((take, index) => ({ ...take, position: planned.length + index }));
   return { takes: [...takes, ...stayed], dropped: leftover.filter((passes) => !held(passes)).flat(), stayed, added, kept: takes.length + stayed.length - added };
-}
-
-function plannedTake(trialId: string, plan: PlannedTake, slate: number, position: number): Take {
-  return {
-    id: newId(),
-    trialId,
-    slate,
-    pass: 1,
-    position,
-    condition: plan.condition,
-    setups: plan.setups.map((setup) => ({ ...setup, id: newId() })),
-    status: 'planned',
-    startedAtMs: null,
-    stoppedAtMs: null,
-    flags: [],
-    note: '',
-    gains: {},
-    windMs: null,
-    noiseDba: null,
-    controls: [],
-    binnedAtMs: null,
-  };
 }

@@ -6,9 +6,9 @@ import { WavError, type WavLayout } from '@marvet/core/audio/wavFormat';
 import type { FileChange, FileRow } from '@marvet/core/contract/recordings';
 import { newId } from '@marvet/core/domain/identity';
 import { assignmentSchema } from '@marvet/core/domain/recording';
-import { candidatesOf, type Take } from '@marvet/core/domain/take';
+import { candidatesOf } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
-import { matchChannels, matchFile } from '@marvet/core/takes/matchFile';
+import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { withFileSource } from '../audio/fileSource.ts';
@@ -47,11 +47,8 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
       /** A file with its recordings as the tables show them: what an event about the file asks for. */
       .get('/:id', async (context) => {
         const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
-        const file = await store.files.findOneBy({ id, ...present(trialId) });
-        const recordings = file ? await recordingRows(store, trialId, id) : [];
-        const [first] = recordings;
-        const match = (await matchesOf(store, trialId, id)).get(id);
-        const change: FileChange = { file: file && { ...file, takeId: first?.takeId ?? null, matchedBy: match?.matchedBy ?? null }, recordings };
+        const [file = null] = JSON.parse(await listedJson(store, 'files', '"trialId" = ? AND "id" = ? AND "binnedAtMs" IS NULL', [trialId, id], OF_FIRST)) as FileRow[];
+        const change: FileChange = { file, recordings: file ? await recordingRows(store, trialId, id) : [] };
         return context.json(change);
       })
       /** The body is the file itself. It is on the disk, hashed and flushed, before the answer says so; refused, it leaves nothing. */
@@ -148,15 +145,6 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
   );
 }
 
-/** The take of each file, which is that of its first recording that has one. */
-async function matchesOf(store: Pick<ReadTables, 'query'>, trialId: string, fileId: string | null = null): Promise<Map<string, Pick<FileRow, 'takeId' | 'matchedBy'>>> {
-  const rows = await store.query<{ fileId: string; takeId: string; matchedBy: FileRow['matchedBy'] }>(
-    `SELECT "fileId", MIN("takeId") AS "takeId", MIN("matchedBy") AS "matchedBy" FROM "recording" WHERE "trialId" = ? AND (? IS NULL OR "fileId" = ?) AND "takeId" IS NOT NULL GROUP BY "fileId"`,
-    [trialId, fileId, fileId],
-  );
-  return new Map(rows.map(({ fileId: id, ...match }) => [id, match]));
-}
-
 /** @throws ApiError 422 that names the file and says what is wrong with it */
 function readHeader(path: string, name: string): WavLayout {
   try {
@@ -177,7 +165,8 @@ export async function newFile(
   const takes = await tables.takes.find({ select: { id: true, slate: true, pass: true }, where: present(file.trialId) });
   const match = matchFile(file.name, format, takes);
   const take = match && (await tables.takes.findOneBy({ id: match.takeId }));
-  const setupIds = take ? await setupsOfChannels(tables, file.name, format.trackNames, take) : [];
+  const chains = take ? await tables.chains.findBy({ id: In(candidatesOf(take)) }) : [];
+  const setupIds = take ? matchSetups(file.name, format.trackNames, take.setups, chains) : [];
   const row: AudioFileRow = {
     ...file,
     id: newId(),
@@ -214,15 +203,6 @@ export async function newFile(
   await tables.files.insert(row);
   await tables.recordings.insert(recordings);
   return { file: row, matchedBy: match?.by ?? null };
-}
-
-/** The setup of each channel: that of the candidate which its name speaks of, where the take has it once. */
-async function setupsOfChannels(tables: Tables, fileName: string, trackNames: (string | null)[], take: Take): Promise<(string | null)[]> {
-  const chains = await tables.chains.findBy({ id: In(candidatesOf(take)) });
-  return matchChannels(fileName, trackNames, chains).map((candidateId) => {
-    const own = take.setups.filter((setup) => setup.candidateId === candidateId);
-    return own.length === 1 ? (own[0]?.id ?? null) : null;
-  });
 }
 
 async function sendAudio(path: string, range: string | undefined): Promise<Response> {

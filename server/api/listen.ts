@@ -1,7 +1,7 @@
 import { type BlindRound, ratingDraftSchema } from '@marvet/core/domain/round';
-import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { BLIND_LETTERS, placeOfLetter } from '@marvet/core/listen/blindOrder';
 import { Hono } from 'hono';
-import type { ListenerRow, RoundRow } from '../store/records.ts';
+import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
@@ -49,8 +49,9 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       return context.json(blind);
     })
     .get('/:listener/clips/:letter', async (context) => {
-      const { listener, round, letters } = await present(store, pathId(context, 'listener'));
-      const place = placeOf(listener, letters, context.req.param('letter'));
+      const { listener, round } = await present(store, pathId(context, 'listener'));
+      const place = placeOfLetter(listener.order, context.req.param('letter'));
+      if (place === undefined) throw notFound('clip');
       const recording = await store.recordings.findOne({ select: { id: true, fileId: true, channels: true }, where: { id: round.recordingIds[place] as string } });
       const file = recording && (await store.files.findOne({ select: { id: true, sha256: true }, where: { id: recording.fileId } }));
       if (!recording || !file) throw notFound('clip');
@@ -86,10 +87,4 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       });
       return context.body(null, 204);
     });
-}
-
-function placeOf(listener: ListenerRow, letters: readonly string[], letter: string | undefined): number {
-  const place = listener.order[letters.indexOf(letter ?? '')];
-  if (place === undefined) throw notFound('clip');
-  return place;
 }

@@ -1,10 +1,11 @@
-import { isCutShort } from '@marvet/core/audio/readWavHeader';
 import { chainBurden } from '@marvet/core/chain/burden';
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import { type HeardRating, tellVerdict, type Verdict, type VerdictRecording } from '@marvet/core/decide/tellVerdict';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
+import { isCutShort } from '@marvet/core/domain/fileFormat';
 import type { Figures } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
+import { placeOfLetter } from '@marvet/core/listen/blindOrder';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
 import { LRUCache } from 'lru-cache';
@@ -12,7 +13,7 @@ import { listedJson } from '../store/listedJson.ts';
 import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
 import type { ReadTables, Store } from '../store/store.ts';
-import { In, present } from '../store/table.ts';
+import { In, IsNull, present } from '../store/table.ts';
 import { ApiError, download, notFound, pathId } from './http.ts';
 
 const KEPT = 20;
@@ -103,13 +104,13 @@ async function judgedRecordings(store: ReadTables, trialId: string, measureIds: 
 
 async function finishedRatings(store: ReadTables, trialId: string): Promise<HeardRating[]> {
   const rounds = await store.rounds.findBy(present(trialId));
-  const listeners = await store.listeners.findBy({ roundId: In(rounds.map((round) => round.id)), binnedAtMs: present(trialId).binnedAtMs });
+  const listeners = await store.listeners.findBy({ roundId: In(rounds.map((round) => round.id)), binnedAtMs: IsNull() });
   const done = listeners.filter((listener) => listener.finishedAtMs !== null);
   const ratings = await store.ratings.findBy({ listenerId: In(done.map((listener) => listener.id)) });
   return ratings.flatMap((rating) => {
     const listener = done.find((each) => each.id === rating.listenerId);
     const round = rounds.find((each) => each.id === listener?.roundId);
-    const place = listener?.order[rating.letter.charCodeAt(0) - 65];
+    const place = listener && placeOfLetter(listener.order, rating.letter);
     const recordingId = place === undefined ? undefined : round?.recordingIds[place];
     return recordingId ? [{ recordingId, criterionId: rating.criterionId, points: rating.points }] : [];
   });

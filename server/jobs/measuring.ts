@@ -1,6 +1,7 @@
 import { TABLE_FIGURES } from '@marvet/core/contract/recordings';
+import { MEASURE_IDS } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';
-import { MEASURE_IDS, measureValue } from '@marvet/core/measure/catalogue';
+import { measureValue } from '@marvet/core/measure/catalogue';
 import type { MeasuredFile } from '@marvet/core/measure/report';
 import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, METHOD_VERSION } from '@marvet/core/measure/report.types';
 import type { BlobStore } from '../audio/blobs.ts';

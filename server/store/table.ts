@@ -1,12 +1,9 @@
 import { In, IsNull, type ObjectLiteral, type Repository } from 'typeorm';
 
-export { In, IsNull, Like, MoreThan, Not } from 'typeorm';
+export { In, IsNull, Not } from 'typeorm';
 
 /** What may be asked of a table at any time. */
-export type ReadTable<Row extends ObjectLiteral> = Pick<
-  Repository<Row>,
-  'find' | 'findBy' | 'findOne' | 'findOneBy' | 'findOneByOrFail' | 'findOneOrFail' | 'count' | 'countBy' | 'existsBy'
->;
+export type ReadTable<Row extends ObjectLiteral> = Pick<Repository<Row>, 'find' | 'findBy' | 'findOne' | 'findOneBy' | 'findOneByOrFail' | 'count' | 'countBy' | 'existsBy'>;
 
 /** What may be done to a table inside a write. */
 export type Table<Row extends ObjectLiteral> = ReadTable<Row> & Pick<Repository<Row>, 'insert' | 'update' | 'upsert' | 'save' | 'delete'>;

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { EventKind } from '../../domain/measureId.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { layClick, layPlosive, layRustle, layThump } from '../../simulate/touches.ts';
 import { concat, mixed, reportOf, silence, sine, spoken, whiteNoise } from '../../testing/signals.ts';
-import type { EventKind } from '../report.types.ts';
 
 const RATE_HZ = 48_000;
 /** Harmonics of a voice in syllables, over room tone: has a fundamental, pulses and gaps. */

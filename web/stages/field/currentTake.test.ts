@@ -1,28 +1,12 @@
-import { takeSchema } from '@marvet/core/domain/take';
+import { untouchedTake } from '@marvet/core/domain/take';
 import { describe, expect, it } from 'vitest';
 import { currentTake, nextTake } from './currentTake.ts';
 
 const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`;
-const take = (n: number, status: 'planned' | 'rolling' | 'done' | 'skipped') =>
-  takeSchema.parse({
-    id: id(n),
-    trialId: id(9),
-    slate: n,
-    pass: 1,
-    position: n,
-    condition: { station: 's', script: 'x' },
-    setups: [{ id: id(8), candidateId: id(7) }],
-    status,
-    startedAtMs: null,
-    stoppedAtMs: null,
-    flags: [],
-    note: '',
-    gains: {},
-    windMs: null,
-    noiseDba: null,
-    controls: [],
-    binnedAtMs: null,
-  });
+const take = (n: number, status: 'planned' | 'rolling' | 'done' | 'skipped') => ({
+  ...untouchedTake({ id: id(n), trialId: id(9), slate: n, position: n, condition: { station: 's', script: 'x' }, setups: [{ id: id(8), candidateId: id(7), levels: {} }] }),
+  status,
+});
 
 describe('the take in sight', () => {
   it('is the one of the address, whatever its state; a stopped one stays', () => {

@@ -1,7 +1,8 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { type CriterionDraft, criterionDraftSchema, type StoredCriterion } from '@marvet/core/domain/criterion';
 import type { Factor } from '@marvet/core/domain/factor';
-import { MEASURE_IDS, MEASURES, type MeasureId } from '@marvet/core/measure/catalogue';
+import { MEASURE_IDS, type MeasureId } from '@marvet/core/domain/measureId';
+import { MEASURES } from '@marvet/core/measure/catalogue';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveCriterionMutation } from '../../data/records.ts';

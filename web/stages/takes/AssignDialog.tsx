@@ -1,6 +1,6 @@
 import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
-import { matchChannels } from '@marvet/core/takes/matchFile';
+import { matchSetups } from '@marvet/core/takes/matchFile';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useTrialWords } from '../../data/trialData.ts';
@@ -32,18 +32,8 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
   const chooseTake = (id: string) => {
     setTakeId(id);
     const setups = takes.find((each) => each.id === id)?.setups ?? [];
-    const chains = setups.flatMap((setup) => words.chains.get(setup.candidateId) ?? []);
-    const found = matchChannels(
-      file.name,
-      recordings.map((recording) => recording.trackName),
-      chains,
-    );
-    setSetupIds(
-      found.map((candidateId) => {
-        const own = setups.filter((setup) => setup.candidateId === candidateId);
-        return own.length === 1 ? (own[0]?.id ?? null) : null;
-      }),
-    );
+    const trackNames = recordings.map((recording) => recording.trackName);
+    setSetupIds(matchSetups(file.name, trackNames, setups, [...words.chains.values()]));
   };
   const submit = async () => {
     const channels = recordings.map((recording, index) => ({

@@ -1,9 +1,10 @@
 import { type FigureOfAll, type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
 import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor';
+import { MEASURE_IDS, type MeasureId } from '@marvet/core/domain/measureId';
 import type { Plan } from '@marvet/core/domain/plan';
 import { isSpoiled, setupCondition, type Take } from '@marvet/core/domain/take';
-import { MEASURE_IDS, MEASURES, type MeasureId, measureText, signed } from '@marvet/core/measure/catalogue';
+import { MEASURES, measureText, signed } from '@marvet/core/measure/catalogue';
 import { conditionWords, levelLabel } from '@marvet/core/plan/levelWords';
 import { type FigurePoint, figureGrid, placeInRange } from '@marvet/core/takes/figureGrid';
 import { useMemo } from 'react';

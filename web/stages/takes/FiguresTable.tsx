@@ -1,4 +1,5 @@
-import { MEASURE_IDS, MEASURES, measureText, measureValue } from '@marvet/core/measure/catalogue';
+import { MEASURE_IDS } from '@marvet/core/domain/measureId';
+import { MEASURES, measureText, measureValue } from '@marvet/core/measure/catalogue';
 import type { ChannelReport } from '@marvet/core/measure/report.types';
 import { Link } from 'react-router';
 import { Sheet } from '../../parts/states.tsx';

@@ -1,5 +1,5 @@
-import { isCutShort } from '@marvet/core/audio/readWavHeader';
 import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
+import { isCutShort } from '@marvet/core/domain/fileFormat';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';

@@ -1,5 +1,7 @@
-import { EVENT_NAMES, eventText } from '@marvet/core/measure/eventWords';
-import { type AudioEvent, type ChannelReport, EVENT_KINDS, type LevelSeries, type Span } from '@marvet/core/measure/report.types';
+import { EVENT_KINDS } from '@marvet/core/domain/measureId';
+import { EVENT_NAMES } from '@marvet/core/measure/eventNames';
+import { eventText } from '@marvet/core/measure/eventWords';
+import type { AudioEvent, ChannelReport, LevelSeries, Span } from '@marvet/core/measure/report.types';
 import { useId } from 'react';
 import { useWidth } from '../../parts/useWidth.ts';
 import { levelPath, ticks } from './lanePaths.ts';
