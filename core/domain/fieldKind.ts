@@ -1,8 +1,9 @@
 import { z } from 'zod';
 
-/** What a field of a record holds, as far as reading it from a text needs to know. */
+/** What a field of a record holds, as far as reading it from a text, or keeping it in a column, needs to know. */
 export interface FieldKind {
   type: 'text' | 'number' | 'yes or no' | 'list' | 'other';
+  nullable?: boolean;
   min?: number;
   max?: number;
   whole?: boolean;
@@ -15,6 +16,7 @@ export function fieldKind(schema: z.core.$ZodType): FieldKind {
   const { def } = (schema as z.core.$ZodTypes)._zod;
   switch (def.type) {
     case 'nullable':
+      return { ...fieldKind(def.innerType), nullable: true };
     case 'optional':
     case 'default':
     case 'prefault':

@@ -66,8 +66,9 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
           await staged.discard();
           throw error;
         }
-        const blob = await staged.keep();
         const result = await store.write(async (tables) => {
+          // Inside the write, so that nobody who clears loose bytes away meanwhile takes these along.
+          const blob = await staged.keep();
           const twin = await tables.files.findOneBy({ trialId, sha256: blob.sha256 });
           if (twin) {
             if (twin.binnedAtMs !== null) await tables.files.update(twin.id, { binnedAtMs: null });

@@ -7,7 +7,7 @@ import type { Listener, Round } from '@marvet/core/domain/round';
 import type { Take } from '@marvet/core/domain/take';
 import type { Trial } from '@marvet/core/domain/trial';
 import { spoken } from '@marvet/core/testing/signals';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
 
 let harness: Harness;
@@ -143,22 +143,48 @@ describe('files while they are measured', () => {
   });
 });
 
+/** Bytes on the disk that no record speaks of. */
+async function leftOver(bytes: Uint8Array): Promise<string> {
+  const staged = await harness.services.blobs.stage(
+    (async function* () {
+      yield bytes;
+    })(),
+  );
+  return (await staged.keep()).sha256;
+}
+
 describe('bytes that nothing refers to', () => {
   it('are counted first, and go when that is said; those of the bin stay', async () => {
     const { trial, at } = await readyTrial(harness);
     await harness.upload(trial.id, 'kept.wav', plainWav(spoken(-26, -60, 91)));
     const [file] = await get<FileRow[]>(`${at}/files`);
     await harness.call('DELETE', `${at}/files/${file!.id}`);
-    const { sha256 } = await harness.services.blobs.write(
-      (async function* () {
-        yield new TextEncoder().encode('left over');
-      })(),
-    );
+    const sha256 = await leftOver(new TextEncoder().encode('left over'));
     expect(await get('/storage')).toEqual({ count: 1, bytes: 9 });
     expect((await harness.call('POST', '/storage/collect')).body).toEqual({ count: 1, bytes: 9 });
     expect(await get('/storage')).toEqual({ count: 0, bytes: 0 });
     expect(harness.services.blobs.has(sha256)).toBe(false);
     expect(harness.services.blobs.has(file!.sha256)).toBe(true);
+  });
+
+  it('a file that comes in while loose bytes are cleared away keeps its own, though they lay there loose before', async () => {
+    const { store, blobs } = harness.services;
+    const { trial, at } = await readyTrial(harness);
+    const bytes = plainWav(spoken(-26, -60, 92));
+    const sha256 = await leftOver(bytes);
+    let release: () => void = () => undefined;
+    const held = store.write(() => new Promise<void>((resolve) => (release = resolve)));
+    const writes = vi.spyOn(store, 'write');
+    const collected = harness.call('POST', '/storage/collect');
+    await vi.waitFor(() => expect(writes).toHaveBeenCalledTimes(1));
+    const uploaded = harness.upload(trial.id, 'again.wav', bytes);
+    await vi.waitFor(() => expect(writes).toHaveBeenCalledTimes(2));
+    release();
+    await Promise.all([held, collected, uploaded]);
+    writes.mockRestore();
+    expect(blobs.has(sha256)).toBe(true);
+    await harness.services.work.runner.idle();
+    expect((await get<FileRow[]>(`${at}/files`))[0]).toMatchObject({ sha256, state: 'done' });
   });
 
   it('a refused file leaves none', async () => {

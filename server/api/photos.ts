@@ -26,9 +26,9 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
       const type = imageType(bytes);
       if (!type) throw new ApiError(422, 'not-image', 'That is no JPEG, PNG or WebP image. Choose a photograph');
       if (bytes.byteLength > LARGEST_PHOTO_BYTES) throw new ApiError(413, 'too-large', 'The photograph is larger than 2 MiB. Make it smaller first');
-      const { sha256 } = await blobs.write(Readable.from([bytes]));
+      const staged = await blobs.stage(Readable.from([bytes]));
       const photo = { ...draft, id: newId(), type, addedAtMs: Date.now(), binnedAtMs: null };
-      await store.write((tables) => tables.photos.insert({ ...photo, sha256 }));
+      await store.write(async (tables) => tables.photos.insert({ ...photo, sha256: (await staged.keep()).sha256 }));
       return context.json(photo, 201);
     })
     .get('/:id', async (context) => {

@@ -2,7 +2,7 @@ import { applyLog, logLineSchema } from '@marvet/core/domain/logLine';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { listedJson } from '../store/listedJson.ts';
-import { In, IsNull, inParts } from '../store/table.ts';
+import { In, inParts, present } from '../store/table.ts';
 import { notFound, pathId, readBody } from './http.ts';
 import type { Services } from './services.ts';
 
@@ -17,7 +17,7 @@ export function takeRoutes({ store, events }: Pick<Services, 'store' | 'events'>
         return context.body(text, 200, { 'Content-Type': 'application/json' });
       })
       .delete('/takes/:id', async (context) => {
-        const where = { id: pathId(context, 'id'), trialId: pathId(context, 'trial'), binnedAtMs: IsNull() };
+        const where = { id: pathId(context, 'id'), ...present(pathId(context, 'trial')) };
         const { affected } = await store.write((tables) => tables.takes.update(where, { binnedAtMs: Date.now() }));
         if (!affected) throw notFound('take');
         return context.body(null, 204);

@@ -3,7 +3,7 @@ import { Hono } from 'hono';
 import type { z } from 'zod';
 import type { RecordName, Row } from '../store/records.ts';
 import type { Store, Tables } from '../store/store.ts';
-import { IsNull, type ReadTable, type Table } from '../store/table.ts';
+import { present, type ReadTable, type Table } from '../store/table.ts';
 import { changedMeanwhile, notFound, pathId, readBody, readChange } from './http.ts';
 
 /** Records of a trial that are listed, made, changed as a whole and binned. */
@@ -49,8 +49,8 @@ export function trialRecordRoutes(store: Store, { noun, name, schema }: RecordKi
   const here = (from: Pick<Store, TrialRecordName>) => from[name] as unknown as ReadTable<Owned>;
   const written = (tables: Tables) => tables[name] as unknown as Table<Owned>;
 
-  async function present(from: Pick<Store, TrialRecordName>, trialId: string, id: string): Promise<Owned> {
-    const row = await here(from).findOneBy({ id, trialId, binnedAtMs: IsNull() });
+  async function presentRow(from: Pick<Store, TrialRecordName>, trialId: string, id: string): Promise<Owned> {
+    const row = await here(from).findOneBy({ id, ...present(trialId) });
     if (!row) throw notFound(noun);
     return row;
   }
@@ -58,7 +58,7 @@ export function trialRecordRoutes(store: Store, { noun, name, schema }: RecordKi
   return new Hono()
     .get('/', async (context) => {
       const order = (name === 'placements' || name === 'rigs' ? { name: 'ASC' } : { position: 'ASC' }) as never;
-      return context.json(await here(store).find({ where: { trialId: pathId(context, 'trial'), binnedAtMs: IsNull() }, order }));
+      return context.json(await here(store).find({ where: present(pathId(context, 'trial')), order }));
     })
     .post('/', async (context) => {
       const trialId = pathId(context, 'trial');
@@ -73,13 +73,13 @@ export function trialRecordRoutes(store: Store, { noun, name, schema }: RecordKi
     .put('/:id', async (context) => {
       const { draft, version } = await readChange(context, schema);
       const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
-      const row = await store.write(async (tables) => changeOwned(tables, name, noun, (await present(tables, trialId, id)) as never, version, draft as object));
+      const row = await store.write(async (tables) => changeOwned(tables, name, noun, (await presentRow(tables, trialId, id)) as never, version, draft as object));
       return context.json(row);
     })
     .delete('/:id', async (context) => {
       const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
       await store.write(async (tables) => {
-        await present(tables, trialId, id);
+        await presentRow(tables, trialId, id);
         await written(tables).update(id, { binnedAtMs: Date.now() });
       });
       return context.body(null, 204);

@@ -18,9 +18,11 @@ async function* chunks(...parts: string[]): AsyncGenerator<Uint8Array> {
   for (const part of parts) yield new TextEncoder().encode(part);
 }
 
+const stored = async (bytes: AsyncIterable<Uint8Array>) => (await blobs.stage(bytes)).keep();
+
 describe('blobs', () => {
   it('lie under their SHA-256, whole', async () => {
-    const { sha256, sizeBytes } = await blobs.write(chunks('over ', 'the ', 'water'));
+    const { sha256, sizeBytes } = await stored(chunks('over ', 'the ', 'water'));
     expect(sha256).toBe(createHash('sha256').update('over the water').digest('hex'));
     expect(sizeBytes).toBe(14);
     expect(await readFile(blobs.pathOf(sha256), 'utf8')).toBe('over the water');
@@ -28,8 +30,8 @@ describe('blobs', () => {
   });
 
   it('the same bytes twice are one blob', async () => {
-    const first = await blobs.write(chunks('same'));
-    expect(await blobs.write(chunks('sa', 'me'))).toEqual(first);
+    const first = await stored(chunks('same'));
+    expect(await stored(chunks('sa', 'me'))).toEqual(first);
     expect(await readdir(join(folder, 'blobs', first.sha256.slice(0, 2)))).toEqual([first.sha256]);
   });
 
@@ -38,7 +40,7 @@ describe('blobs', () => {
       yield new Uint8Array(1000);
       throw new Error('line cut');
     }
-    await expect(blobs.write(broken())).rejects.toThrow('line cut');
+    await expect(blobs.stage(broken())).rejects.toThrow('line cut');
     expect(await readdir(join(folder, 'incoming'))).toEqual([]);
     expect(await readdir(join(folder, 'blobs'))).toEqual([]);
   });

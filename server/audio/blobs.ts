@@ -12,7 +12,7 @@ export interface StoredBlob {
 /** Bytes that are on the disk but have no name yet, so that they can be looked at and refused. */
 export interface StagedBlob extends StoredBlob {
   path: string;
-  /** Gives the bytes their name for good. */
+  /** Gives the bytes their name for good. Called inside the write of the record that refers to them. */
   keep(): Promise<StoredBlob>;
   /** Removes them; nothing is left behind. */
   discard(): Promise<void>;
@@ -22,8 +22,6 @@ export interface StagedBlob extends StoredBlob {
 export interface BlobStore {
   /** Writes a stream to a temporary file, hashes and flushes it. Stopped, it leaves nothing behind. */
   stage(chunks: AsyncIterable<Uint8Array>): Promise<StagedBlob>;
-  /** Stages and keeps in one go, for bytes that were looked at before. */
-  write(chunks: AsyncIterable<Uint8Array>): Promise<StoredBlob>;
   pathOf(sha256: string): string;
   has(sha256: string): boolean;
   /** Every blob with its size. */
@@ -40,7 +38,7 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
   await mkdir(blobs, { recursive: true });
   const pathOf = (sha256: string) => join(blobs, sha256.slice(0, 2), sha256);
 
-  const store: BlobStore = {
+  return {
     pathOf,
     has: (sha256) => existsSync(pathOf(sha256)),
     async stage(chunks) {
@@ -77,10 +75,6 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
         },
       };
     },
-    async write(chunks) {
-      const staged = await store.stage(chunks);
-      return staged.keep();
-    },
     async list() {
       const found: StoredBlob[] = [];
       for (const folder of await readdir(blobs)) {
@@ -90,7 +84,6 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
     },
     remove: (sha256) => rm(pathOf(sha256), { force: true }),
   };
-  return store;
 }
 
 /** A rename is on the disk only once its folder is. */

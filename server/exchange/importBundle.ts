@@ -7,6 +7,7 @@ import { matchedClips } from '../api/roundCuts.ts';
 import type { Services } from '../api/services.ts';
 import { withFileSource } from '../audio/fileSource.ts';
 import type { Tables } from '../store/store.ts';
+import { In } from '../store/table.ts';
 
 /** How far an import is. */
 export type ImportProgress = (step: 'files' | 'measuring', done: number, of: number) => void;
@@ -69,16 +70,15 @@ async function importAudio({ store, blobs, work }: Services, folder: string, tri
   let done = 0;
   for (const { trialId, file } of all) {
     if (!(await store.files.existsBy({ id: file.id }))) {
-      const blob = await blobs.write(createReadStream(join(folder, file.name), { highWaterMark: 1 << 20 }));
-      await store.write((tables) => insertFile(tables, trialId, file, blob, withFileSource(blobs.pathOf(blob.sha256), readWavHeader)));
+      const staged = await blobs.stage(createReadStream(join(folder, file.name), { highWaterMark: 1 << 20 }));
+      const layout = withFileSource(staged.path, readWavHeader);
+      await store.write(async (tables) => insertFile(tables, trialId, file, await staged.keep(), layout));
     }
     onProgress('files', ++done, all.length);
   }
   const trialIds = trials.map((trial) => trial.id);
-  const left = await Promise.all(
-    trialIds.flatMap((trialId) => (['queued', 'measuring'] as const).map((state) => store.files.find({ select: { id: true }, where: { trialId, state } }))),
-  );
-  await work.measuring.request(left.flat().map((file) => file.id));
+  const left = await store.files.find({ select: { id: true }, where: { trialId: In(trialIds), state: In(['queued', 'measuring']) } });
+  await work.measuring.request(left.map((file) => file.id));
   const total = all.length;
   const timer = setInterval(async () => onProgress('measuring', total - (await store.files.countBy([{ state: 'queued' }, { state: 'measuring' }])), total), 500);
   await work.runner.idle();

@@ -35,12 +35,15 @@ export function figuresOf(report: ChannelReport, lengthS: number): Figures {
   );
 }
 
-/** Room tone that a hand marked, by channel of the file. */
-async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileId: string): Promise<(RecordingRow['roomTone'] | null)[]> {
-  const recordings = await tables.recordings.find({ select: { id: true, channels: true, roomTone: true }, where: { fileId } });
-  const byChannel: (RecordingRow['roomTone'] | null)[] = [];
-  for (const { channels, roomTone } of recordings) for (const channel of channels) byChannel[channel] ??= roomTone;
-  return Array.from(byChannel, (mark) => mark ?? null);
+type Marks = (RecordingRow['roomTone'] | null)[];
+
+/** Room tone that a hand marked, by file and channel. */
+async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly string[]): Promise<Map<string, Marks>> {
+  const select = { id: true, fileId: true, channels: true, roomTone: true };
+  const recordings = await inParts(fileIds, (part) => tables.recordings.find({ select, where: { fileId: part } }));
+  const marks = new Map<string, Marks>(fileIds.map((id) => [id, []]));
+  for (const { fileId, channels, roomTone } of recordings) for (const channel of channels) (marks.get(fileId) as Marks)[channel] ??= roomTone;
+  return new Map([...marks].map(([id, byChannel]) => [id, Array.from(byChannel, (mark) => mark ?? null)]));
 }
 
 /** Says of what a report would be: the bytes, the method, and what is marked on them. */
@@ -50,9 +53,8 @@ export function openMeasuring(store: Store, runner: JobRunner): Measuring {
   return {
     async request(fileIds) {
       const files = await inParts(fileIds, (part) => store.files.find({ select: { id: true, trialId: true, sha256: true }, where: { id: part } }));
-      const requests = await Promise.all(
-        files.map(async (file) => ({ kind: 'measure' as const, trialId: file.trialId, subjectId: file.id, key: keyOf(file, await marksOf(store, file.id)) })),
-      );
+      const marks = await marksOf(store, fileIds);
+      const requests = files.map((file) => ({ kind: 'measure' as const, trialId: file.trialId, subjectId: file.id, key: keyOf(file, marks.get(file.id)) }));
       await store.write((tables) => inParts(fileIds, async (part) => [await tables.files.update({ id: part }, { state: 'queued', failure: null })]));
       await runner.add(requests);
     },
@@ -77,7 +79,8 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
       // A trial that was removed for good takes its files along.
       if (!file) return;
       await store.write((tables) => tables.files.update({ id: fileId }, { state: 'measuring' }));
-      const marks = await marksOf(store, fileId);
+      const marksNow = async (tables: Pick<ReadTables, 'recordings'>) => (await marksOf(tables, [fileId])).get(fileId) as Marks;
+      const marks = await marksNow(store);
       const options = { ...DEFAULT_MEASURE_OPTIONS, roomToneByChannel: marks };
       const measured = await pool.run({ kind: 'measure', path: blobs.pathOf(file.sha256), options }, signal, (share) => {
         events.tell(file.trialId, { type: 'progress', fileId, share });
@@ -85,7 +88,7 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
       });
       // A mark that was set while it was measured is not lost: then it is measured again.
       const stale = await store.write(async (tables) => {
-        if (keyOf(file, await marksOf(tables, fileId)) !== keyOf(file, marks)) return true;
+        if (keyOf(file, await marksNow(tables)) !== keyOf(file, marks)) return true;
         await keepReport(tables, file, measured);
         return false;
       });

@@ -52,7 +52,7 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
   const running = new Map<string, Running>();
   const waiters = new Map<string, { resolve(value: unknown): void; reject(error: unknown): void }>();
   let stopped = false;
-  let idlers: (() => void)[] = [];
+  const idlers: (() => void)[] = [];
 
   const change = (id: string, patch: Partial<JobRow>) => store.write((tables) => tables.jobs.update({ id }, patch));
 
@@ -109,7 +109,8 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
       await ended?.(job, state, text);
       waiter?.reject(known ? error : new JobFailure(text));
     } finally {
-      if (job.attempts >= MOST_ATTEMPTS || !queue.includes(job)) waiters.delete(job.id);
+      // One that is tried again is still waited for.
+      if (!queue.includes(job)) waiters.delete(job.id);
     }
   }
 
@@ -125,9 +126,10 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
     endedAtMs: null,
   });
 
-  async function unqueue(found: readonly Job[], state: 'cancelled', tell: boolean): Promise<void> {
+  /** @param tell whether those whose work it was are told; not where the same work is asked for anew */
+  async function unqueue(found: readonly Job[], tell: boolean): Promise<void> {
     for (const job of found) queue.splice(queue.indexOf(job), 1);
-    if (found.length > 0) await store.write((tables) => tables.jobs.update({ id: In(found.map((job) => job.id)) }, { state, endedAtMs: Date.now() }));
+    if (found.length > 0) await store.write((tables) => tables.jobs.update({ id: In(found.map((job) => job.id)) }, { state: 'cancelled', endedAtMs: Date.now() }));
     for (const job of found) {
       waiters.get(job.id)?.reject(new JobFailure('It was cancelled'));
       waiters.delete(job.id);
@@ -140,7 +142,6 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
       const subjects = new Set(requests.map((request) => `${request.kind} ${request.subjectId}`));
       await unqueue(
         queue.filter((job) => subjects.has(`${job.kind} ${job.subjectId}`)),
-        'cancelled',
         false,
       );
       const rows = requests.map(rowOf);
@@ -160,7 +161,7 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
     async cancel(which) {
       const meant = (job: Job) => ('id' in which ? job.id === which.id : job.kind === which.kind && job.subjectId === which.subjectId);
       const waiting = queue.filter(meant);
-      await unqueue(waiting, 'cancelled', true);
+      await unqueue(waiting, true);
       const under = [...running.values()].filter(({ job }) => meant(job));
       for (const { abort } of under) abort.abort();
       await Promise.all(under.map(({ done }) => done));
@@ -197,8 +198,7 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
       for (const job of queue.splice(0)) waiters.get(job.id)?.reject(new JobFailure('Marvet was stopped'));
       for (const { abort } of running.values()) abort.abort();
       await Promise.all([...running.values()].map(({ done }) => done));
-      idlers.splice(0).forEach((settle) => settle());
-      idlers = [];
+      for (const settle of idlers.splice(0)) settle();
     },
   };
 }

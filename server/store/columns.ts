@@ -1,37 +1,23 @@
+import { type FieldKind, fieldKind } from '@marvet/core/domain/fieldKind';
 import type { EntitySchemaColumnOptions } from 'typeorm';
 import type { z } from 'zod';
 
 /** A value in the database that is not what its record says; nothing is guessed from it. */
 export class StoredDataError extends Error {}
 
-interface Kind {
-  type: 'text' | 'integer' | 'real' | 'boolean' | 'json';
-  nullable: boolean;
-}
+type ColumnType = 'text' | 'integer' | 'real' | 'boolean' | 'json';
 
 /** What kind of column a field of a record needs. Lists and objects are kept as JSON. */
-function kindOf(schema: z.core.$ZodType): Kind {
-  const { def } = (schema as z.core.$ZodTypes)._zod;
-  switch (def.type) {
-    case 'nullable':
-      return { ...kindOf(def.innerType), nullable: true };
-    case 'optional':
-    case 'default':
-    case 'prefault':
-    case 'catch':
-      return kindOf(def.innerType);
-    case 'pipe':
-      return def.in._zod.def.type === 'transform' ? kindOf(def.out) : kindOf(def.in);
-    case 'string':
-    case 'enum':
-    case 'literal':
-      return { type: 'text', nullable: false };
+function columnType({ type, whole }: FieldKind): ColumnType {
+  switch (type) {
+    case 'text':
+      return 'text';
     case 'number':
-      return { type: /int/.test((schema as z.ZodNumber).format ?? '') ? 'integer' : 'real', nullable: false };
-    case 'boolean':
-      return { type: 'boolean', nullable: false };
+      return whole ? 'integer' : 'real';
+    case 'yes or no':
+      return 'boolean';
     default:
-      return { type: 'json', nullable: false };
+      return 'json';
   }
 }
 
@@ -43,8 +29,9 @@ function kindOf(schema: z.core.$ZodType): Kind {
 export function columnsOf(table: string, shape: Record<string, z.ZodType>, keys: readonly string[]): Record<string, EntitySchemaColumnOptions> {
   return Object.fromEntries(
     Object.entries(shape).map(([name, schema]) => {
-      const { type, nullable } = kindOf(schema);
-      const base = { nullable, primary: keys.includes(name) };
+      const kind = fieldKind(schema);
+      const type = columnType(kind);
+      const base = { nullable: kind.nullable ?? false, primary: keys.includes(name) };
       if (type !== 'json') return [name, { ...base, type }];
       const from = (text: string | null) => (text === null ? null : parsedColumn(table, name, schema, text));
       // A missing value of a change stays missing: only what is set is written.
@@ -54,14 +41,9 @@ export function columnsOf(table: string, shape: Record<string, z.ZodType>, keys:
   );
 }
 
-/** Names of the columns that hold JSON. */
-export function jsonColumns(shape: Record<string, z.ZodType>): Set<string> {
-  return new Set(Object.entries(shape).flatMap(([name, schema]) => (kindOf(schema).type === 'json' ? [name] : [])));
-}
-
-/** Names of the columns that hold yes or no, which the database keeps as 1 or 0. */
-export function flagColumns(shape: Record<string, z.ZodType>): Set<string> {
-  return new Set(Object.entries(shape).flatMap(([name, schema]) => (kindOf(schema).type === 'boolean' ? [name] : [])));
+/** Names of the columns of a type; JSON is kept as text, yes and no as 1 and 0. */
+export function columnsThatAre(type: ColumnType, shape: Record<string, z.ZodType>): Set<string> {
+  return new Set(Object.entries(shape).flatMap(([name, schema]) => (columnType(fieldKind(schema)) === type ? [name] : [])));
 }
 
 function parsedColumn(table: string, column: string, schema: z.ZodType, text: string): unknown {

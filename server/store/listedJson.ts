@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { flagColumns, jsonColumns } from './columns.ts';
+import { columnsThatAre } from './columns.ts';
 import { RECORDS, type RecordName } from './records.ts';
 import type { ReadTables } from './store.ts';
 
@@ -19,8 +19,8 @@ export async function listedJson(store: Pick<ReadTables, 'query'>, name: RecordN
 
 /** One row as JSON text, in SQL. */
 function rowSql(shape: Record<string, z.ZodType>, extras: Record<string, string>): string {
-  const json = jsonColumns(shape);
-  const flags = flagColumns(shape);
+  const json = columnsThatAre('json', shape);
+  const flags = columnsThatAre('boolean', shape);
   const own = Object.keys(shape).map((column): [string, string] => {
     if (json.has(column)) return [column, `ifnull("${column}", 'null')`];
     if (flags.has(column)) return [column, `CASE "${column}" WHEN 1 THEN 'true' WHEN 0 THEN 'false' ELSE 'null' END`];
