@@ -1,4 +1,5 @@
 import { serveStatic } from '@hono/node-server/serve-static';
+import type { Health } from '@marvet/core/contract/answers';
 import { chainDraftSchema } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { placementDraftSchema } from '@marvet/core/domain/placement';
@@ -69,7 +70,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
     return context.json(new ApiError(500, 'internal', 'Something went wrong on the server; nothing was lost. The terminal says more.').body(), 500);
   });
 
-  app.get('/api/health', (context) => context.json({ status: 'ok', version, troubles: services.troubles }));
+  app.get('/api/health', (context) => context.json({ status: 'ok', version, troubles: services.troubles } satisfies Health));
   app.route('/api/trials', trialRoutes(store));
   app.route('/api/items', itemRoutes(store));
   for (const kind of LIBRARY_KINDS) app.route(`/api/library/${kind}`, libraryRoutes(store, kind));

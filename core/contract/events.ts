@@ -23,6 +23,24 @@ export const RECORD_TAGS = [
 ] as const;
 export type RecordTag = (typeof RECORD_TAGS)[number];
 
+/** What something of a trial that comes or goes as a whole can make stale. */
+export const TAGS_OF_TRIAL = [
+  'Trials',
+  'Criteria',
+  'Chains',
+  'Stations',
+  'Placements',
+  'Rigs',
+  'Scripts',
+  'Plan',
+  'Takes',
+  'Files',
+  'Recordings',
+  'Rounds',
+  'Verdict',
+  'Bin',
+] as const satisfies readonly RecordTag[];
+
 /** What a page hears of while it is open. */
 export type TrialEvent =
   /** How far the measuring of a file is, 0 to 1. */

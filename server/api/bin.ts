@@ -1,8 +1,8 @@
+import { BIN_KINDS, type BinKind, type Binned } from '@marvet/core/contract/answers';
 import { idSchema } from '@marvet/core/domain/identity';
 import { slateLabel } from '@marvet/core/domain/take';
 import { Hono } from 'hono';
 import { z } from 'zod';
-import type { RecordName } from '../store/records.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
 import { IsNull, Not, type ReadTable, type Table } from '../store/table.ts';
 import { notFound, pathId, readBody } from './http.ts';
@@ -14,23 +14,16 @@ interface Binnable {
   binnedAtMs: number | null;
 }
 
-/** Kinds of records that a trial's bin holds, and how each is called there. */
-const KINDS = {
-  criterion: { name: 'criteria', called: (row: { name: string }) => row.name },
-  chain: { name: 'chains', called: (row: { name: string }) => row.name },
-  station: { name: 'stations', called: (row: { name: string }) => row.name },
-  placement: { name: 'placements', called: (row: { name: string }) => row.name },
-  rig: { name: 'rigs', called: (row: { name: string }) => row.name },
-  script: { name: 'scripts', called: (row: { name: string }) => row.name },
-  take: { name: 'takes', called: (row: { slate: number; pass: number }) => `Take ${slateLabel(row)}` },
-  file: { name: 'files', called: (row: { name: string }) => row.name },
-  round: { name: 'rounds', called: (row: { title: string }) => row.title },
-} as const satisfies Record<string, { name: RecordName; called: (row: never) => string }>;
-type Kind = keyof typeof KINDS;
-const kindSchema = z.enum(Object.keys(KINDS) as [Kind, ...Kind[]]);
+/** How a deleted thing is called. */
+const CALLED: Partial<Record<BinKind, (row: never) => string>> = {
+  take: (row: { slate: number; pass: number }) => `Take ${slateLabel(row)}`,
+  round: (row: { title: string }) => row.title,
+};
+const called = (kind: BinKind, row: Binnable): string => CALLED[kind]?.(row as never) ?? (row as unknown as { name: string }).name;
+const kindSchema = z.enum(Object.keys(BIN_KINDS) as [BinKind, ...BinKind[]]);
 const restoreSchema = z.object({ kind: kindSchema, id: idSchema });
-const read = (tables: ReadTables, kind: Kind) => tables[KINDS[kind].name] as unknown as ReadTable<Binnable>;
-const written = (tables: Tables, kind: Kind) => tables[KINDS[kind].name] as unknown as Table<Binnable>;
+const read = (tables: ReadTables, kind: BinKind) => tables[BIN_KINDS[kind]] as unknown as ReadTable<Binnable>;
+const written = (tables: Tables, kind: BinKind) => tables[BIN_KINDS[kind]] as unknown as Table<Binnable>;
 
 /** What was deleted from a trial, and bringing it back. */
 export function binRoutes({ store, events, work }: Pick<Services, 'store' | 'events' | 'work'>): Hono {
@@ -40,7 +33,7 @@ export function binRoutes({ store, events, work }: Pick<Services, 'store' | 'eve
       const lists = await Promise.all(
         kindSchema.options.map(async (kind) => {
           const rows = await read(store, kind).findBy({ trialId, binnedAtMs: Not(IsNull()) });
-          return rows.map((row) => ({ kind, id: row.id, name: KINDS[kind].called(row as never), binnedAtMs: row.binnedAtMs as number }));
+          return rows.map((row): Binned => ({ kind, id: row.id, name: called(kind, row), binnedAtMs: row.binnedAtMs as number }));
         }),
       );
       return context.json(lists.flat().sort((a, b) => b.binnedAtMs - a.binnedAtMs));

@@ -3,6 +3,7 @@ import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError, type WavLayout } from '@marvet/core/audio/wavFormat';
+import type { UploadResult } from '@marvet/core/contract/answers';
 import type { FileChange, FileRow } from '@marvet/core/contract/recordings';
 import { newId } from '@marvet/core/domain/identity';
 import { assignmentSchema } from '@marvet/core/domain/recording';
@@ -66,7 +67,7 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
           await staged.discard();
           throw error;
         }
-        const result = await store.write(async (tables) => {
+        const result = await store.write(async (tables): Promise<UploadResult> => {
           // Inside the write, so that nobody who clears loose bytes away meanwhile takes these along.
           const blob = await staged.keep();
           const twin = await tables.files.findOneBy({ trialId, sha256: blob.sha256 });

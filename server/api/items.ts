@@ -1,3 +1,4 @@
+import type { ImportedItems } from '@marvet/core/contract/answers';
 import { idSchema, newId } from '@marvet/core/domain/identity';
 import { itemDraftSchema } from '@marvet/core/domain/item';
 import { itemsToCsv, itemsToJson } from '@marvet/core/formats/itemList';
@@ -44,7 +45,7 @@ export function itemRoutes(store: Store): Hono {
           }
           return { addedIds, replaced: replaced.map(({ id, version: _version, binnedAtMs: _binned, ...draft }) => ({ id, draft })) };
         });
-        return context.json({ added: result.addedIds.length, ...result });
+        return context.json({ added: result.addedIds.length, ...result } satisfies ImportedItems);
       })
       /** Takes an import back: what it made goes to the bin, what it replaced is as it was. */
       .post('/import/undo', async (context) => {

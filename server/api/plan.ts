@@ -1,3 +1,4 @@
+import type { CommitResult } from '@marvet/core/contract/answers';
 import { EXTRA_KINDS } from '@marvet/core/domain/factor';
 import { type PlanDraft, planDraftSchema } from '@marvet/core/domain/plan';
 import { slateLabel } from '@marvet/core/domain/take';
@@ -109,7 +110,7 @@ async function builtPlan(work: Services['work'], trialId: string, plan: PlanDraf
 }
 
 /** Lays a plan over the takes that exist: nothing noted, logged or recorded goes, the rest goes to the bin, no number is given twice. */
-async function layOver(tables: Tables, trialId: string, built: BuiltPlan) {
+async function layOver(tables: Tables, trialId: string, built: BuiltPlan): Promise<CommitResult> {
   const existing = await tables.takes.find({ where: present(trialId), order: { position: 'ASC', pass: 'ASC' } });
   const [highest] = await tables.query<{ slate: number | null }>('SELECT MAX("slate") AS "slate" FROM "take" WHERE "trialId" = ?', [trialId]);
   const held = await tables.query<{ takeId: string }>(

@@ -1,3 +1,4 @@
+import type { LooseBytes } from '@marvet/core/contract/answers';
 import { Hono } from 'hono';
 import type { StoredBlob } from '../audio/blobs.ts';
 import type { Services } from './services.ts';
@@ -10,7 +11,7 @@ export function storageRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'
     const used = new Set(rows.map(({ sha256 }) => sha256));
     return all.filter(({ sha256 }) => !used.has(sha256));
   }
-  const sums = (found: readonly StoredBlob[]) => ({ count: found.length, bytes: found.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0) });
+  const sums = (found: readonly StoredBlob[]): LooseBytes => ({ count: found.length, bytes: found.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0) });
   return new Hono()
     .get('/', async (context) => context.json(sums(await loose())))
     .post('/collect', async (context) => {

@@ -1,3 +1,4 @@
+import type { LogAnswer } from '@marvet/core/contract/answers';
 import { applyLog, logLineSchema } from '@marvet/core/domain/logLine';
 import { Hono } from 'hono';
 import { z } from 'zod';
@@ -34,7 +35,7 @@ export function takeRoutes({ store, events }: Pick<Services, 'store' | 'events'>
       .post('/log', async (context) => {
         const trialId = pathId(context, 'trial');
         const { lines: sent } = await readBody(context, logBatchSchema);
-        const refused: { id: string | null; why: string }[] = [];
+        const refused: LogAnswer['refused'] = [];
         const lines = sent.flatMap((each) => {
           const result = logLineSchema.safeParse(each);
           if (result.success) return [result.data];
@@ -59,7 +60,7 @@ export function takeRoutes({ store, events }: Pick<Services, 'store' | 'events'>
           return fresh.filter((line) => !after.some((take) => take.id === line.takeId)).map((line) => line.id);
         });
         if (lines.length > 0) events.tell(trialId, { type: 'records', tags: ['Takes', 'Trials', 'Verdict'], page: null });
-        return context.json({ accepted: lines.map((line) => line.id), unknown, refused });
+        return context.json({ accepted: lines.map((line) => line.id), unknown, refused } satisfies LogAnswer);
       })
   );
 }

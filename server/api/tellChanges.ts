@@ -1,9 +1,9 @@
-import { PAGE_HEADER, type RecordTag } from '@marvet/core/contract/events';
+import { PAGE_HEADER, type RecordTag, TAGS_OF_TRIAL } from '@marvet/core/contract/events';
 import type { MiddlewareHandler } from 'hono';
 import type { EventBus } from '../jobs/events.ts';
 
 /** What a change under an address makes stale on other pages. */
-const STALE: Record<string, RecordTag[]> = {
+const STALE: Record<string, readonly RecordTag[]> = {
   criteria: ['Criteria', 'Trials', 'Verdict', 'Bin'],
   chains: ['Chains', 'Plan', 'Trials', 'Verdict', 'Bin'],
   stations: ['Stations', 'Plan', 'Bin'],
@@ -17,7 +17,7 @@ const STALE: Record<string, RecordTag[]> = {
   files: ['Files', 'Recordings', 'Trials', 'Verdict', 'Bin'],
   rounds: ['Rounds', 'Trials', 'Verdict', 'Bin'],
   'starting-point': ['Criteria', 'Scripts', 'Plan', 'Trials', 'Verdict', 'Bin'],
-  bin: ['Criteria', 'Chains', 'Stations', 'Placements', 'Rigs', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Rounds', 'Trials', 'Verdict', 'Bin'],
+  bin: TAGS_OF_TRIAL,
   // What a file or a line of the log changes is told by the one that changes it.
   recordings: [],
   log: [],
@@ -45,7 +45,7 @@ export function tellChanges(events: EventBus): MiddlewareHandler {
       // Bringing files in is told file by file.
       if (part === 'files' && context.req.method === 'POST' && !detail) return;
       const tags = part === undefined ? OF_TRIAL : (STALE[part] ?? OF_TRIAL);
-      if (tags.length > 0) events.tell(trialId, { type: 'records', tags, page });
+      if (tags.length > 0) events.tell(trialId, { type: 'records', tags: [...tags], page });
       return;
     }
     const tags = OF_ALL[resource ?? ''];

@@ -11,8 +11,8 @@ import { useAppDispatch, useAppSelector } from '../data/store.ts';
 import { picked, replaced, type TrayEntry, underTestChosen } from '../data/tray.ts';
 import { comparedOf, type TrialWords, useTakesById, useTrialWords } from '../data/trialData.ts';
 import { useRecordingsQuery, useTakesQuery } from '../data/work.ts';
+import { fairSentence } from '../parts/fairSentence.ts';
 import { BlindMark, TapeMark } from '../parts/TapeMark.tsx';
-import { traySentence } from './traySentence.ts';
 
 const NOTHING: TrayEntry[] = [];
 
@@ -108,7 +108,7 @@ function TraySays({ trialId, entries, underTest, words }: { trialId: string; ent
   }, [isFair, compared, allTakes, underTest]);
   if (entries.length < 2) return <span className="tray-says soft">Pick up another take to see what differs.</span>;
   const slate = (takeId: string | undefined) => slateLabel(takes.get(takeId ?? '') ?? { slate: 0, pass: 1 });
-  const { answer, why } = traySentence(comparison, underTest, {
+  const { answer, why } = fairSentence(comparison, underTest, {
     label: words.label,
     letters: (id) => words.chains.get(id)?.tape.letters ?? '??',
     slate: (place) => slate(compared[place]?.takeId),

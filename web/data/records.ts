@@ -1,3 +1,5 @@
+import { BIN_KINDS, type BinKind, type Binned, type ImportedItems } from '@marvet/core/contract/answers';
+import { TAGS_OF_TRIAL } from '@marvet/core/contract/events';
 import type { ChainDraft, StoredChain } from '@marvet/core/domain/chain';
 import type { CriterionDraft, Mark, MarkDraft, StoredCriterion } from '@marvet/core/domain/criterion';
 import type { ItemDraft, StoredItem } from '@marvet/core/domain/item';
@@ -31,40 +33,12 @@ const saving =
     body: from ? { ...draft, version: from.version } : draft,
   });
 
-/** What an import did, and what takes it back. */
-export interface ImportedItems {
-  added: number;
-  addedIds: string[];
-  replaced: { id: string; draft: ItemDraft }[];
-}
-
-/** A deleted thing as the bin knows it. */
-export interface Binned {
-  kind: string;
-  id: string;
-  name: string;
-  binnedAtMs: number;
-}
-
-const PATHS: Record<string, string> = {
-  criterion: 'criteria',
-  chain: 'chains',
-  station: 'stations',
-  placement: 'placements',
-  rig: 'rigs',
-  script: 'scripts',
-  take: 'takes',
-  file: 'files',
-  round: 'rounds',
-};
 const preflightApi = api.injectEndpoints({
   endpoints: (build) => ({
     preflight: build.query<PreflightTick[], string>({ query: (trialId) => `trials/${trialId}/preflight`, providesTags: ['Preflight'] }),
   }),
 });
 export const { usePreflightQuery } = preflightApi;
-
-const ALL_OF_TRIAL = ['Trials', 'Criteria', 'Chains', 'Stations', 'Placements', 'Rigs', 'Scripts', 'Plan', 'Takes', 'Files', 'Recordings', 'Rounds', 'Verdict', 'Bin'] as const;
 
 export const {
   useCriteriaQuery,
@@ -155,16 +129,16 @@ export const {
     }),
     startFrom: build.mutation<void, { trialId: string; id: StartingPointId }>({
       query: ({ trialId, id }) => ({ url: `trials/${trialId}/starting-point`, method: 'POST', body: { id } }),
-      invalidatesTags: [...ALL_OF_TRIAL],
+      invalidatesTags: TAGS_OF_TRIAL,
     }),
     bin: build.query<Binned[], string>({ query: (trialId) => `trials/${trialId}/bin`, providesTags: ['Bin'] }),
-    binRecord: build.mutation<void, { trialId: string; kind: string; id: string }>({
-      query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/${PATHS[kind]}/${id}`, method: 'DELETE' }),
-      invalidatesTags: [...ALL_OF_TRIAL],
+    binRecord: build.mutation<void, { trialId: string; kind: BinKind; id: string }>({
+      query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/${BIN_KINDS[kind]}/${id}`, method: 'DELETE' }),
+      invalidatesTags: TAGS_OF_TRIAL,
     }),
-    restoreRecord: build.mutation<void, { trialId: string; kind: string; id: string }>({
+    restoreRecord: build.mutation<void, { trialId: string; kind: BinKind; id: string }>({
       query: ({ trialId, kind, id }) => ({ url: `trials/${trialId}/bin/restore`, method: 'POST', body: { kind, id } }),
-      invalidatesTags: [...ALL_OF_TRIAL],
+      invalidatesTags: TAGS_OF_TRIAL,
     }),
   }),
 });

@@ -41,10 +41,7 @@ export function useTrialWords(trialId: string): TrialWords {
       chains: new Map((chains ?? []).map((chain) => [chain.id, chain])),
       label,
       condition: (take) => conditionWords(names, take.condition, order).join(', '),
-      setup: ({ levels }) =>
-        Object.entries(levels)
-          .flatMap(([kind, id]) => (id ? [label(kind as FactorKind, id)] : []))
-          .join(', '),
+      setup: ({ levels }) => conditionWords(names, levels).join(', '),
       kindName: (kind) => factors.find((factor) => factor.kind === kind)?.name ?? newFactor(kind).name,
     };
   }, [chains, plan]);
@@ -78,9 +75,9 @@ export interface Placed {
   chain: Chain | undefined;
 }
 
-/** The take, setup and candidate of a recording, as far as it has any. */
-export function placed(recording: Pick<RecordingRow, 'takeId' | 'setupId'>, takes: ReadonlyMap<string, Take>, chains: ReadonlyMap<string, Chain>): Placed {
-  const take = takes.get(recording.takeId ?? '');
-  const setup = take?.setups.find((each) => each.id === recording.setupId);
+/** The take, setup and candidate of a recording, whichever of them are known. */
+export function placed(recording: Pick<RecordingRow, 'takeId' | 'setupId'> | undefined, takes: ReadonlyMap<string, Take>, chains: ReadonlyMap<string, Chain>): Placed {
+  const take = takes.get(recording?.takeId ?? '');
+  const setup = take?.setups.find((each) => each.id === recording?.setupId);
   return { take, setup, chain: chains.get(setup?.candidateId ?? '') };
 }

@@ -1,4 +1,4 @@
-import type { RecordTag, TrialEvent } from '@marvet/core/contract/events';
+import { RECORD_TAGS, type RecordTag, type TrialEvent } from '@marvet/core/contract/events';
 import { useEffect, useState } from 'react';
 import { api, PAGE_ID } from './api.ts';
 import { replaced } from './replaced.ts';
@@ -9,25 +9,6 @@ const REFRESH_EVERY_MS = 400;
 /** More files than this at once are asked for together. */
 const MOST_ONE_BY_ONE = 12;
 const OF_A_FILE: RecordTag[] = ['Trials', 'Verdict'];
-const ALL: RecordTag[] = [
-  'Files',
-  'Recordings',
-  'Takes',
-  'Plan',
-  'Criteria',
-  'Marks',
-  'Items',
-  'Chains',
-  'Stations',
-  'Scripts',
-  'Placements',
-  'Rigs',
-  'Rounds',
-  'Trials',
-  'Verdict',
-  'Bin',
-];
-
 /**
  * Listens to a trial's events while it is open: refreshes what changed elsewhere and gives the progress
  * of files that are being measured, by file id. A measured file brings its own rows, nothing else. After a
@@ -71,7 +52,7 @@ export function useTrialEvents(trialId: string): ReadonlyMap<string, number> {
       refresh(OF_A_FILE, fileId);
     });
     on('records', ({ tags, page }) => page !== PAGE_ID && refresh(tags));
-    on('all', () => refresh(ALL));
+    on('all', () => refresh(RECORD_TAGS));
     return () => {
       clearTimeout(timer);
       source.close();

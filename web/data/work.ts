@@ -1,3 +1,4 @@
+import type { CommitResult, LogAnswer } from '@marvet/core/contract/answers';
 import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
 import type { LogLine } from '@marvet/core/domain/logLine';
 import type { MeasureId } from '@marvet/core/domain/measureId';
@@ -6,13 +7,6 @@ import type { Assignment, PerformanceMark, RoomToneMark } from '@marvet/core/dom
 import type { Take } from '@marvet/core/domain/take';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { api } from './api.ts';
-
-export interface CommitResult {
-  takes: number;
-  added: number;
-  kept: number;
-  dropped: number;
-}
 
 const planApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -36,7 +30,7 @@ export const workApi = planApi.injectEndpoints({
       invalidatesTags: ['Plan', 'Takes', 'Trials'],
     }),
     takes: build.query<Take[], string>({ query: (trialId) => `trials/${trialId}/takes`, providesTags: ['Takes'] }),
-    sendLog: build.mutation<{ accepted: string[]; unknown: string[]; refused: { id: string | null; why: string }[] }, { trialId: string; lines: LogLine[] }>({
+    sendLog: build.mutation<LogAnswer, { trialId: string; lines: LogLine[] }>({
       query: ({ trialId, lines }) => ({ url: `trials/${trialId}/log`, method: 'POST', body: { lines } }),
       invalidatesTags: ['Takes', 'Trials', 'Verdict'],
     }),

@@ -2,10 +2,8 @@ import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
-import { ConflictChoice } from './ConflictChoice.tsx';
-import { Trouble } from './states.tsx';
+import { SaveTrouble } from './SaveTrouble.tsx';
 import type { RecordFormDialog } from './useRecordForm.ts';
-import { changedTo } from './useVersioned.ts';
 
 interface RecordDialogProps extends Partial<RecordFormDialog> {
   title: string;
@@ -56,7 +54,7 @@ export function RecordDialog({ title, what = title, onClose, onCancel = onClose,
             </div>
           )}
           {children}
-          {conflict ? <ConflictChoice conflict={conflict} what={what} /> : !changedTo(error) && <Trouble error={error} />}
+          <SaveTrouble what={what} conflict={conflict ?? null} error={error} />
         </Modal.Body>
         <Modal.Footer>
           <Button variant="outline" onClick={onCancel}>

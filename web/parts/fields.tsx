@@ -50,6 +50,9 @@ export function numberOf(schema: z.ZodType, path: string): { setValueAs: (value:
   };
 }
 
+/** For react-hook-form: a choice of yes, no and not known. */
+export const yesNoOrUnknown = { setValueAs: (value: unknown): boolean | null => (value === true || value === 'true' ? true : value === false || value === 'false' ? false : null) };
+
 interface KeptTextProps {
   label: string;
   value: string;

@@ -1,10 +1,11 @@
+import type { BinKind } from '@marvet/core/contract/answers';
 import { useCallback } from 'react';
 import { useBinRecordMutation, useRestoreRecordMutation } from '../data/records.ts';
 import { useNotice } from './notices.tsx';
 import { useTold } from './useTold.ts';
 
 /** Puts a record of a trial into the bin and offers to undo it. */
-export function useBin(trialId: string, kind: string): (id: string, name: string) => void {
+export function useBin(trialId: string, kind: BinKind): (id: string, name: string) => void {
   const [bin] = useBinRecordMutation();
   const [restore] = useRestoreRecordMutation();
   const tell = useNotice();

@@ -8,7 +8,7 @@ import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { UseFormReturn } from 'react-hook-form';
-import { numberOf } from '../../parts/fields.tsx';
+import { numberOf, yesNoOrUnknown } from '../../parts/fields.tsx';
 
 interface ChainLinkRowProps {
   id: string;
@@ -33,8 +33,6 @@ const SWITCHES = [
 ] as const;
 const RATES_HZ = [44_100, 48_000, 88_200, 96_000, 192_000];
 
-/** A switch whose state nobody noted is null. */
-const asSwitch = (value: unknown): boolean | null => (value === true || value === 'true' ? true : value === false || value === 'false' ? false : null);
 const asChoice = { setValueAs: (value: unknown) => value || null };
 
 /** One link with its settings: dragged by its grip, or stepped with the arrows. */
@@ -81,7 +79,7 @@ export function ChainLinkRow({ id, form, index, last, item, onMove, onRemove }: 
                 key={setting}
                 size="sm"
                 aria-label={`${what.charAt(0).toUpperCase()}${what.slice(1)} of ${name}`}
-                {...form.register(`${field}.${setting}`, { setValueAs: asSwitch })}
+                {...form.register(`${field}.${setting}`, yesNoOrUnknown)}
               >
                 <option value="">{what}?</option>
                 <option value="true">{what} on</option>

@@ -5,7 +5,8 @@ import { type ItemDraft, itemDraftSchema, itemKindSchema, pickupPatternSchema, t
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveItemMutation } from '../../data/records.ts';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import { Field } from '../../parts/fields.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
@@ -14,7 +15,7 @@ import { SensitivityField } from './SensitivityField.tsx';
 
 const EMPTY: ItemDraft = { ...itemDraftSchema.parse({ kind: 'microphone', name: 'new' }), name: '' };
 
-type NumberField = { [Name in keyof ItemDraft]: ItemDraft[Name] extends number | null ? Name : never }[keyof ItemDraft];
+type NumberName = { [Name in keyof ItemDraft]: ItemDraft[Name] extends number | null ? Name : never }[keyof ItemDraft];
 
 /** One piece of equipment. Boxes left empty mean "not known". */
 export function ItemDialog({ item, onClose }: { item: StoredItem | null; onClose: () => void }) {
@@ -23,11 +24,7 @@ export function ItemDialog({ item, onClose }: { item: StoredItem | null; onClose
   const { errors } = form.formState;
   const kind = form.watch('kind');
   const record = useRecordForm({ form: form as never, record: item, what: 'This item', send: (draft: ItemDraft, from) => save({ from, draft }), onClose });
-  const number = (name: NumberField, label: string) => (
-    <Field label={label} className="grow" error={errors[name]?.message}>
-      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, numberOf(itemDraftSchema, name))} />}
-    </Field>
-  );
+  const number = (name: NumberName, label: string) => <NumberField form={form} schema={itemDraftSchema} name={name} label={label} />;
   const choice = (name: 'inputConnector' | 'outputConnector' | 'powerNeeds' | 'powerGives', label: string, options: readonly string[]) => (
     <Field label={label} className="grow">
       {(id) => (

@@ -2,11 +2,11 @@ import { isActive } from '@marvet/core/chain/levels';
 import { type ItemDraft, itemDraftSchema, wordLengthSchema } from '@marvet/core/domain/item';
 import Form from 'react-bootstrap/Form';
 import type { UseFormReturn } from 'react-hook-form';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import { Field, yesNoOrUnknown } from '../../parts/fields.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
 
 type NumberName = 'owned' | 'channels' | 'storageGb' | 'frequencyLowHz' | 'frequencyHighHz' | 'warrantyMonths' | 'adapterPrice';
 type TextName = 'switches' | 'sizeMm' | 'cable' | 'moisture' | 'inTheBox';
-const yesNo = { setValueAs: (value: unknown) => (value === true || value === 'true' ? true : value === false || value === 'false' ? false : null) };
 
 /** What one rarely needs and then badly: channels, storage, rates, size, moisture, what is in the box, warranty. */
 export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
@@ -14,11 +14,7 @@ export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
   const kind = form.watch('kind');
   const active = isActive({ kind });
   const rates = form.watch('sampleRatesHz') ?? [];
-  const number = (name: NumberName, label: string) => (
-    <Field label={label} className="grow" error={errors[name]?.message}>
-      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, numberOf(itemDraftSchema, name))} />}
-    </Field>
-  );
+  const number = (name: NumberName, label: string) => <NumberField form={form} schema={itemDraftSchema} name={name} label={label} />;
   const text = (name: TextName, label: string, placeholder: string) => (
     <Field label={label} className="grow" error={errors[name]?.message}>
       {(id) => <Form.Control id={id} placeholder={placeholder} {...form.register(name)} />}
@@ -27,7 +23,7 @@ export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
   const balanced = (name: 'balancedInput' | 'balancedOutput', label: string) => (
     <Field label={label} className="grow">
       {(id) => (
-        <Form.Select id={id} {...form.register(name, yesNo)}>
+        <Form.Select id={id} {...form.register(name, yesNoOrUnknown)}>
           <option value="">not known</option>
           <option value="true">balanced</option>
           <option value="false">unbalanced</option>

@@ -3,9 +3,11 @@ import { type Placement, type PlacementDraft, placementDraftSchema, USUAL_PLACEM
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSavePlacementMutation } from '../../data/records.ts';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import { Field } from '../../parts/fields.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
+import { UsualOnes } from './UsualOnes.tsx';
 
 const EMPTY: PlacementDraft = { ...placementDraftSchema.parse({ name: 'new' }), name: '' };
 const NUMBERS = [
@@ -28,22 +30,11 @@ export function PlacementDialog({ trialId, placement, onClose }: { trialId: stri
   });
   const on = form.watch('on');
   const number = (name: 'belowChinM' | 'heightM' | (typeof NUMBERS)[number][0], label: string) => (
-    <Field key={name} label={label} className="grow" error={errors[name]?.message}>
-      {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, numberOf(placementDraftSchema, name))} />}
-    </Field>
+    <NumberField key={name} form={form} schema={placementDraftSchema} name={name} label={label} />
   );
   return (
     <RecordDialog title={placement ? 'Change placement' : 'New placement'} {...record} error={error} saving={isLoading}>
-      {!placement && (
-        <div className="row-line small">
-          <span className="soft">Usual:</span>
-          {USUAL_PLACEMENTS.map((usual) => (
-            <button key={usual.name} type="button" className="btn btn-plain btn-sm" onClick={() => form.reset(usual, { keepDefaultValues: true })}>
-              {usual.name}
-            </button>
-          ))}
-        </div>
-      )}
+      {!placement && <UsualOnes drafts={USUAL_PLACEMENTS} onChoose={(usual) => form.reset(usual, { keepDefaultValues: true })} />}
       <div className="row-line align-items-start">
         <Field label="Name" className="grow" error={errors.name?.message}>
           {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}

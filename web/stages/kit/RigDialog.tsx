@@ -3,9 +3,11 @@ import { type RigRecord, type RigRecordDraft, rigRecordDraftSchema, USUAL_RIGS }
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveRigMutation } from '../../data/records.ts';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import { Field, yesNoOrUnknown } from '../../parts/fields.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
+import { UsualOnes } from './UsualOnes.tsx';
 
 const EMPTY: RigRecordDraft = { ...rigRecordDraftSchema.parse({ name: 'new' }), name: '' };
 const NUMBERS = [
@@ -22,16 +24,7 @@ export function RigDialog({ trialId, rig, onClose }: { trialId: string; rig: Rig
   const record = useRecordForm({ form: form as never, record: rig, what: 'This rig', send: (draft: RigRecordDraft, from) => save({ trialId, from, draft }), onClose });
   return (
     <RecordDialog title={rig ? 'Change rig' : 'New rig'} {...record} error={error} saving={isLoading}>
-      {!rig && (
-        <div className="row-line small">
-          <span className="soft">Usual:</span>
-          {USUAL_RIGS.map((usual) => (
-            <button key={usual.name} type="button" className="btn btn-plain btn-sm" onClick={() => form.reset(usual, { keepDefaultValues: true })}>
-              {usual.name}
-            </button>
-          ))}
-        </div>
-      )}
+      {!rig && <UsualOnes drafts={USUAL_RIGS} onChoose={(usual) => form.reset(usual, { keepDefaultValues: true })} />}
       <div className="row-line align-items-start">
         <Field label="Name" className="grow" error={errors.name?.message}>
           {(id) => <Form.Control id={id} autoFocus isInvalid={!!errors.name} {...form.register('name')} />}
@@ -48,14 +41,21 @@ export function RigDialog({ trialId, rig, onClose }: { trialId: string; rig: Rig
       </div>
       <div className="row-line align-items-start">
         {NUMBERS.map(([name, label]) => (
-          <Field key={name} label={label} className="grow" error={errors[name]?.message}>
-            {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors[name]} {...form.register(name, numberOf(rigRecordDraftSchema, name))} />}
-          </Field>
+          <NumberField key={name} form={form} schema={rigRecordDraftSchema} name={name} label={label} />
         ))}
         <Field label="Cloth" className="grow">
           {(id) => <Form.Control id={id} placeholder="wool over cotton" {...form.register('cloth')} />}
         </Field>
       </div>
+      <Field label="Strain relief of its cable">
+        {(id) => (
+          <Form.Select id={id} {...form.register('strainRelief', yesNoOrUnknown)}>
+            <option value="">not known</option>
+            <option value="true">yes</option>
+            <option value="false">no</option>
+          </Form.Select>
+        )}
+      </Field>
       <Form.Check id="rig-on-skin" label="taped on skin" {...form.register('onSkin')} />
       <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
     </RecordDialog>

@@ -9,6 +9,7 @@ import { useNavigate } from 'react-router';
 import { useAddRoundMutation } from '../../data/judging.ts';
 import { useAppSelector } from '../../data/store.ts';
 import { comparedOf, placed, useTakesById, useTrialWords } from '../../data/trialData.ts';
+import { fairSentence } from '../../parts/fairSentence.ts';
 import { Field, KeptNumber } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
@@ -45,6 +46,11 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
     return take && setup ? [comparedOf(take, setup)] : [];
   });
   const comparison = compareTakes(compared, underTest);
+  const { answer, why } = fairSentence(comparison, underTest, {
+    label: words.label,
+    letters: (id) => words.chains.get(id)?.tape.letters ?? '??',
+    slate: (place) => slateLabel(byId.get(compared[place]?.takeId ?? '')!),
+  });
   const submit = async () => {
     const { data } = await add({
       trialId,
@@ -105,23 +111,10 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
             />
           );
         })}
-        {compared.length > 1 && comparison.fairness === 'cannot be told' && (
+        {compared.length > 1 && comparison.fairness !== 'fair' && (
           <div className="caution">
             <span>
-              <strong>Whether it is fair cannot be told:</strong> {comparison.unknowns.map((each) => each.what).join(', ')} {comparison.unknowns.length === 1 ? 'is' : 'are'} not
-              known of every take.
-            </span>
-          </div>
-        )}
-        {compared.length > 1 && comparison.fairness === 'not fair' && (
-          <div className="caution">
-            <span>
-              <strong>Not fair:</strong>{' '}
-              {comparison.differences
-                .filter((each) => each.spoils)
-                .map((each) => each.what)
-                .join(', ')}{' '}
-              also differ. The scores will say so little about the {underTest}.
+              <strong>{answer}</strong> {why} {comparison.fairness === 'not fair' && `The scores will say so little about the ${underTest}.`}
             </span>
           </div>
         )}

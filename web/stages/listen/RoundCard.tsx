@@ -16,8 +16,6 @@ import { BlindMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';
 
-const NOWHERE = { takeId: null, setupId: null };
-
 interface RoundCardProps {
   trialId: string;
   round: Round;
@@ -111,7 +109,7 @@ function ListenerScores({ trialId, round, listener, criteria, recordings, takes 
             <tbody>
               {Object.entries(listener.letters).map(([letter, recordingId]) => {
                 const recording = recordings.find((each) => each.id === recordingId);
-                const { chain, take, setup } = placed(recording ?? NOWHERE, byId, words.chains);
+                const { chain, take, setup } = placed(recording, byId, words.chains);
                 const ratings = listener.ratings.filter((rating) => rating.letter === letter);
                 return (
                   <tr key={letter}>

@@ -1,7 +1,7 @@
 import { type StationDraft, stationDraftSchema } from '@marvet/core/domain/station';
 import Form from 'react-bootstrap/Form';
-import type { UseFormReturn } from 'react-hook-form';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import type { Path, UseFormReturn } from 'react-hook-form';
+import { NumberField } from '../../parts/NumberField.tsx';
 
 const BANDS_HZ = ['125', '250', '500', '1 k', '2 k', '4 k'];
 const SIDES = ['Length', 'Width', 'Height'];
@@ -14,14 +14,9 @@ const NUMBERS = [
 /** What a station sounds like, in the numbers that a simulated room is made of; folded away, since few know them. */
 export function AcousticsFields({ form }: { form: UseFormReturn<StationDraft> }) {
   const { sizeM, absorption, hum } = form.watch('acoustics');
-  const messages = [...new Set(messagesOf(form.formState.errors.acoustics))];
-  const number = (path: string, label: string) => (
-    <Field key={path} label={label} className="grow">
-      {(id) => <Form.Control id={id} size="sm" className="mono" inputMode="decimal" {...form.register(path as 'acoustics.noiseDba', numberOf(stationDraftSchema, path))} />}
-    </Field>
-  );
+  const number = (name: Path<StationDraft>, label: string) => <NumberField key={name} form={form} schema={stationDraftSchema} name={name} label={label} size="sm" />;
   return (
-    <details>
+    <details {...(form.formState.errors.acoustics ? { open: true } : {})}>
       <summary>Acoustics in numbers: size, surfaces, noise sources</summary>
       <div className="stack gap-2 mt-2">
         <div className="row-line align-items-start">{NUMBERS.map(([path, label]) => number(path, label))}</div>
@@ -34,7 +29,7 @@ export function AcousticsFields({ form }: { form: UseFormReturn<StationDraft> })
             if (!event.target.checked) form.setValue('acoustics.absorption', null, { shouldDirty: true });
           }}
         />
-        {sizeM && <div className="row-line align-items-start">{SIDES.map((side, at) => number(`acoustics.sizeM.${at}`, `${side} (m)`))}</div>}
+        {sizeM && <div className="row-line align-items-start">{SIDES.map((side, at) => number(`acoustics.sizeM.${at as 0 | 1 | 2}`, `${side} (m)`))}</div>}
         {sizeM && (
           <Form.Check
             id="has-absorption"
@@ -56,19 +51,7 @@ export function AcousticsFields({ form }: { form: UseFormReturn<StationDraft> })
             {number('acoustics.hum.levelDba', 'Its level (dB A)')}
           </div>
         )}
-        {messages.length > 0 && (
-          <div className="invalid-feedback d-block" role="alert">
-            {messages.join('. ')}
-          </div>
-        )}
       </div>
     </details>
   );
-}
-
-/** Every message of nested errors, once. */
-function messagesOf(errors: unknown): string[] {
-  if (typeof errors !== 'object' || errors === null) return [];
-  const { message } = errors as { message?: unknown };
-  return typeof message === 'string' && message ? [message] : Object.entries(errors).flatMap(([key, inner]) => (key === 'ref' ? [] : messagesOf(inner)));
 }

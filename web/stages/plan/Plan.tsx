@@ -7,12 +7,11 @@ import { useChainsQuery, useItemsQuery, useScriptsQuery, useStationsQuery } from
 import { useTrialId } from '../../data/trialData.ts';
 import { usePlanQuery, useSavePlanMutation, useTakesQuery } from '../../data/work.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
-import { ConflictChoice } from '../../parts/ConflictChoice.tsx';
 import { useNotice } from '../../parts/notices.tsx';
-import { Loaded, Trouble } from '../../parts/states.tsx';
+import { SaveTrouble } from '../../parts/SaveTrouble.tsx';
+import { Loaded } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { useDraft } from '../../parts/useDraft.ts';
-import { changedTo } from '../../parts/useVersioned.ts';
 import { Controls } from './Controls.tsx';
 import { DayPart } from './DayPart.tsx';
 import { DesignPart } from './DesignPart.tsx';
@@ -92,7 +91,7 @@ function PlanDesk({ fetching, ...records }: Omit<PlanPartProps, 'worked' | 'onCh
   const shared: PlanPartProps = { ...records, plan, worked, onChange: changeTold };
   return (
     <>
-      {conflict ? <ConflictChoice conflict={conflict} what="The plan" /> : !changedTo(error) && <Trouble error={error} />}
+      <SaveTrouble what="The plan" conflict={conflict} error={error} />
       <Sums trialId={trialId} plan={plan} takes={takes} working={working} />
       <Nav variant="underline" className="parts no-print" activeKey={part} onSelect={(key) => changeAddress({ part: key === 'vary' ? null : key })} aria-label="Parts of the plan">
         {PARTS.map(([id, name]) => (

@@ -3,7 +3,8 @@ import { type ScriptDraft, type StoredScript, scriptDraftSchema } from '@marvet/
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveScriptMutation } from '../../data/records.ts';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import { Field } from '../../parts/fields.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
 
@@ -33,9 +34,7 @@ export function ScriptDialog({ trialId, script, position, onClose }: ScriptDialo
         <Field label="Talker" className="grow">
           {(id) => <Form.Control id={id} {...form.register('talker')} />}
         </Field>
-        <Field label="Length (s)" error={errors.lengthS?.message}>
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" isInvalid={!!errors.lengthS} {...form.register('lengthS', numberOf(scriptDraftSchema, 'lengthS'))} />}
-        </Field>
+        <NumberField form={form} schema={scriptDraftSchema} name="lengthS" label="Length (s)" />
       </div>
     </RecordDialog>
   );

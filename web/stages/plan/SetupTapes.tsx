@@ -1,8 +1,7 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import type { FactorKind } from '@marvet/core/domain/factor';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { TakeSetup } from '@marvet/core/domain/take';
-import { levelLabel } from '@marvet/core/plan/levelWords';
+import { conditionWords } from '@marvet/core/plan/levelWords';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
 interface SetupTapesProps {
@@ -16,7 +15,7 @@ interface SetupTapesProps {
 export function SetupTapes({ setups, chains, plan, width }: SetupTapesProps) {
   return setups.map(({ candidateId, levels }) => {
     const chain = chains.find((each) => each.id === candidateId);
-    const words = Object.entries(levels).map(([kind, id]) => levelLabel(plan, kind as FactorKind, id));
+    const words = conditionWords(plan, levels);
     return (
       chain && (
         <span key={[candidateId, ...words].join(' ')} className="text-nowrap">

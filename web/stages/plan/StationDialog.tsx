@@ -3,7 +3,8 @@ import { acousticsSchema, hazardSchema, type StationDraft, type StoredStation, s
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveStationMutation } from '../../data/records.ts';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import { Field } from '../../parts/fields.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
@@ -49,28 +50,8 @@ export function StationDialog({ trialId, station, position, onClose }: StationDi
         <Form.Check id="needs-daylight" label="needs daylight" {...form.register('needsDaylight')} />
       </div>
       <div className="row-line align-items-start">
-        <Field label="Latitude (°, north is positive)" className="grow" error={errors.latitudeDeg?.message}>
-          {(id) => (
-            <Form.Control
-              id={id}
-              className="mono"
-              inputMode="decimal"
-              isInvalid={!!errors.latitudeDeg}
-              {...form.register('latitudeDeg', numberOf(stationDraftSchema, 'latitudeDeg'))}
-            />
-          )}
-        </Field>
-        <Field label="Longitude (°, east is positive)" className="grow" error={errors.longitudeDeg?.message}>
-          {(id) => (
-            <Form.Control
-              id={id}
-              className="mono"
-              inputMode="decimal"
-              isInvalid={!!errors.longitudeDeg}
-              {...form.register('longitudeDeg', numberOf(stationDraftSchema, 'longitudeDeg'))}
-            />
-          )}
-        </Field>
+        <NumberField form={form} schema={stationDraftSchema} name="latitudeDeg" label="Latitude (°, north is positive)" />
+        <NumberField form={form} schema={stationDraftSchema} name="longitudeDeg" label="Longitude (°, east is positive)" />
       </div>
       <fieldset>
         <legend className="form-label">Dangers here; each brings its caution into Plan, run sheet and Field</legend>

@@ -1,11 +1,11 @@
 import type { PlanDraft } from '@marvet/core/domain/plan';
-import type { Take } from '@marvet/core/domain/take';
+import { isTouched, type Take } from '@marvet/core/domain/take';
 import { factorsWithoutLevel } from '@marvet/core/plan/matrix';
 import { reconcileTakes } from '@marvet/core/takes/reconcile';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import { useCommitPlanMutation } from '../../data/work.ts';
+import { useCommitPlanMutation, useRecordingsQuery } from '../../data/work.ts';
 import { durationText } from '../../parts/durationText.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Progress } from '../../parts/Progress.tsx';
@@ -24,7 +24,10 @@ export function Sums({ trialId, plan, takes, working }: SumsProps) {
   const [commit, { error, isLoading }] = useCommitPlanMutation();
   const tell = useNotice();
   const worked = working.result && 'built' in working.result ? working.result : null;
-  const becomes = useMemo(() => (worked ? reconcileTakes(trialId, takes, worked.built.takes) : null), [worked, takes, trialId]);
+  // What is recorded stays, though its take was never started; the server counts so as well.
+  const { data: recordings } = useRecordingsQuery(trialId, { skip: takes.length === 0 });
+  const recorded = useMemo(() => new Set(recordings?.flatMap((recording) => recording.takeId ?? [])), [recordings]);
+  const becomes = useMemo(() => (worked ? reconcileTakes(trialId, takes, worked.built.takes, 0, recorded) : null), [worked, takes, trialId, recorded]);
   const empty = factorsWithoutLevel(plan.factors);
   // A new order alone is worth taking over as well: slates keep their numbers and move.
   const moved = becomes?.takes.some((take) => takes.some((each) => each.id === take.id && each.position !== take.position)) ?? false;
@@ -74,7 +77,7 @@ export function Sums({ trialId, plan, takes, working }: SumsProps) {
           </Button>
         </div>
       </div>
-      {stale && takes.some((take) => take.status !== 'planned') && (
+      {stale && takes.some((take) => isTouched(take) || recorded.has(take.id)) && (
         <p className="small soft mb-0 mt-2">
           What was recorded, skipped or noted keeps its slate and its audio; {becomes.dropped.length} planned {becomes.dropped.length === 1 ? 'slate goes' : 'slates go'},{' '}
           {becomes.added} new {becomes.added === 1 ? 'one gets the next number' : 'ones get the next numbers'}.

@@ -8,11 +8,11 @@ import { ListPlus, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSaveCriterionMutation } from '../../data/records.ts';
-import { ConflictChoice } from '../../parts/ConflictChoice.tsx';
 import { KeptNumber } from '../../parts/fields.tsx';
-import { Empty, Sheet, Trouble } from '../../parts/states.tsx';
+import { SaveTrouble } from '../../parts/SaveTrouble.tsx';
+import { Empty, Sheet } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
-import { changedTo, useVersioned } from '../../parts/useVersioned.ts';
+import { useVersioned } from '../../parts/useVersioned.ts';
 import { CriterionDialog } from './CriterionDialog.tsx';
 import { StartingPoints } from './StartingPoints.tsx';
 
@@ -48,7 +48,7 @@ export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria:
         </span>
       }
     >
-      {versioned.conflict ? <ConflictChoice conflict={versioned.conflict} what="This criterion" /> : !changedTo(error) && <Trouble error={error} />}
+      <SaveTrouble what="This criterion" conflict={versioned.conflict} error={error} />
       {criteria.length === 0 ? (
         <Empty>
           <p>What decides? Three to eight criteria, each measured, listened to or inspected. Weigh them, and say what rules a candidate out.</p>

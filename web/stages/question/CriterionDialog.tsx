@@ -6,7 +6,8 @@ import { MEASURES } from '@marvet/core/measure/catalogue';
 import Form from 'react-bootstrap/Form';
 import { useForm } from 'react-hook-form';
 import { useSaveCriterionMutation } from '../../data/records.ts';
-import { Field, numberOf } from '../../parts/fields.tsx';
+import { Field } from '../../parts/fields.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
 import { CriterionWhere } from './CriterionWhere.tsx';
@@ -125,15 +126,9 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
         </Field>
       )}
       <div className="row-line align-items-start">
-        <Field label="Weight" className="grow" error={errors.weight?.message}>
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('weight', numberOf(criterionDraftSchema, 'weight'))} />}
-        </Field>
-        <Field label={`Worst (${unit})`} className="grow" error={errors.worst?.message} help="counts as 0">
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('worst', numberOf(criterionDraftSchema, 'worst'))} />}
-        </Field>
-        <Field label={`Best (${unit})`} className="grow" error={errors.best?.message} help="counts as 100">
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('best', numberOf(criterionDraftSchema, 'best'))} />}
-        </Field>
+        <NumberField form={form} schema={criterionDraftSchema} name="weight" label="Weight" />
+        <NumberField form={form} schema={criterionDraftSchema} name="worst" label={`Worst (${unit})`} help="counts as 0" />
+        <NumberField form={form} schema={criterionDraftSchema} name="best" label={`Best (${unit})`} help="counts as 100" />
       </div>
       <Form.Check
         id="dealbreaker"
@@ -153,15 +148,17 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
               </Form.Select>
             )}
           </Field>
-          <Field label={`Limit (${unit})`} className="grow" error={errors.dealbreaker?.limit?.message}>
-            {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('dealbreaker.limit', numberOf(criterionDraftSchema, 'dealbreaker.limit'))} />}
-          </Field>
+          <NumberField form={form} schema={criterionDraftSchema} name="dealbreaker.limit" label={`Limit (${unit})`} />
         </div>
       )}
       <div className="row-line align-items-start">
-        <Field label={`Worst on the other side (${unit})`} error={errors.otherWorst?.message} help="only where the best lies in the middle, as with tilt; else left empty">
-          {(id) => <Form.Control id={id} className="mono" inputMode="decimal" {...form.register('otherWorst', numberOf(criterionDraftSchema, 'otherWorst'))} />}
-        </Field>
+        <NumberField
+          form={form}
+          schema={criterionDraftSchema}
+          name="otherWorst"
+          label={`Worst on the other side (${unit})`}
+          help="only where the best lies in the middle, as with tilt; else left empty"
+        />
       </div>
       <DesirabilityPreview best={watched('best') ?? Number.NaN} worst={watched('worst') ?? Number.NaN} otherWorst={watched('otherWorst')} unit={unit} limit={dealbreaker ?? null} />
       {kind !== 'measured' && (

@@ -6,11 +6,10 @@ import { useCriteriaQuery } from '../../data/records.ts';
 import { useTrialId } from '../../data/trialData.ts';
 import { useChangeTrialMutation, useTrialQuery } from '../../data/trials.ts';
 import { usePlanQuery } from '../../data/work.ts';
-import { ConflictChoice } from '../../parts/ConflictChoice.tsx';
 import { KeptText } from '../../parts/fields.tsx';
-import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
+import { SaveTrouble } from '../../parts/SaveTrouble.tsx';
+import { Loaded, Sheet } from '../../parts/states.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
-import { changedTo } from '../../parts/useVersioned.ts';
 import { Criteria } from './Criteria.tsx';
 import { Expectation } from './Expectation.tsx';
 import { Pairwise } from './Pairwise.tsx';
@@ -56,7 +55,7 @@ function QuestionDesk({ saved, fetching, criteria, factors }: QuestionDeskProps)
       <div className="stack">
         <Sheet title="The trial">
           <div className="stack">
-            {conflict ? <ConflictChoice conflict={conflict} what="The trial" /> : !changedTo(error) && <Trouble error={error} />}
+            <SaveTrouble what="The trial" conflict={conflict} error={error} />
             <KeptText label="Name" value={trial.name} onKeep={keep('name')} maxLength={120} />
             <KeptText label="Question" value={trial.question} onKeep={keep('question')} rows={3} maxLength={300} placeholder="One question, for one use" />
             <KeptText label="Use" value={trial.use} onKeep={keep('use')} rows={3} maxLength={4000} placeholder="Scene, frame, how far the talker moves, may it be seen" />

@@ -4,7 +4,7 @@ import { type AudioEvent, METHOD_VERSION } from '@marvet/core/measure/report.typ
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
-import { useTrialId, useTrialWords } from '../../data/trialData.ts';
+import { placed, useTakesById, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { useMarkPerformanceMutation, useMeasureAgainMutation, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
@@ -24,14 +24,13 @@ export default function Inside() {
   const { recordingId = '' } = useParams();
   const query = useRecordingQuery({ trialId, id: recordingId });
   const takes = useTakesQuery(trialId);
+  const takesById = useTakesById(trialId);
   const words = useTrialWords(trialId);
   return (
     <Loaded of={[query, takes]}>
       {() => {
         const recording = query.data!;
-        const take = takes.data!.find((each) => each.id === recording.takeId);
-        const setup = take?.setups.find((each) => each.id === recording.setupId);
-        const chain = words.chains.get(setup?.candidateId ?? '');
+        const { take, setup, chain } = placed(recording, takesById, words.chains);
         return (
           <>
             <div className="row-line">
@@ -78,7 +77,7 @@ function Measured({ recording }: { recording: RecordingDetail }) {
           window={time.window}
           atS={atS}
           performance={recording.judged?.span ?? null}
-          onPerformance={(span) => void told(mark({ trialId, id: recording.id, performance: span }))}
+          onPerformance={(span) => told(mark({ trialId, id: recording.id, performance: span }))}
           onSeek={(seconds) => setSeekTo({ atS: seconds })}
           onEvent={hear}
         />

@@ -31,7 +31,7 @@ interface LevelLanesProps {
   compact?: boolean;
   /** The part that is judged, and what moves it. */
   performance?: Span | null;
-  onPerformance?: (span: Span) => void;
+  onPerformance?: (span: Span) => Promise<{ error?: unknown }>;
 }
 
 /** Level over time with lanes for words, pauses and each kind of event under it. */

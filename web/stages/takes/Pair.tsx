@@ -34,10 +34,10 @@ export default function Pair() {
           { recording: other.data!, shiftS: 0 },
         ];
         const byId = new Map(takes.data!.map((take) => [take.id, take]));
-        const chainOf = (recording: RecordingDetail) => placed(recording, byId, words.chains).chain;
+        const placeOf = (recording: RecordingDetail) => placed(recording, byId, words.chains);
         const nameOf = (side: (typeof sides)[number]) => {
-          const take = takes.data!.find((each) => each.id === side.recording.takeId);
-          return `${take ? slateLabel(take) : side.recording.file.name} ${chainOf(side.recording)?.name ?? ''}`.trim();
+          const { take, chain } = placeOf(side.recording);
+          return `${take ? slateLabel(take) : side.recording.file.name} ${chain?.name ?? ''}`.trim();
         };
         return (
           <>
@@ -63,7 +63,7 @@ export default function Pair() {
                 <Track
                   key={side.recording.id}
                   name={nameOf(side)}
-                  mark={chainOf(side.recording)}
+                  mark={placeOf(side.recording).chain}
                   recording={side.recording}
                   trialId={trialId}
                   window={[time.window[0] + side.shiftS, time.window[1] + side.shiftS]}

@@ -10,7 +10,8 @@ interface PerformanceHandlesProps {
   share(seconds: number): number;
   /** How far down the picture the level reaches, 0 to 1. */
   heightShare: number;
-  onMove(span: Span): void;
+  /** Settles once it is kept, or refused. */
+  onMove(span: Span): Promise<{ error?: unknown }>;
 }
 
 const STEP_S = 0.05;
@@ -21,28 +22,28 @@ const SETTLES_MS = 350;
 
 /** Where what is judged begins and ends: two edges on the picture, moved by pointer or by the arrow keys. */
 export function PerformanceHandles({ performance, window: [fromS, toS], lengthS, share, heightShare, onMove }: PerformanceHandlesProps) {
-  const [moved, setMoved] = useState<Span | null>(null);
+  /** Where it was moved to, and what the server said when that was sent: once it says something else, that is shown. */
+  const [moved, setMoved] = useState<{ to: Span; sentOver: Span | null } | null>(null);
   const box = useRef<HTMLDivElement>(null);
-  const shown = moved ?? performance;
+  const answered = moved?.sentOver && (moved.sentOver[0] !== performance[0] || moved.sentOver[1] !== performance[1]);
+  const shown = moved && !answered ? moved.to : performance;
   const at = (edge: number, seconds: number): Span =>
     edge === 0 ? [Math.max(0, Math.min(shown[1] - LEAST_S, seconds)), shown[1]] : [shown[0], Math.min(lengthS, Math.max(shown[0] + LEAST_S, seconds))];
   const unkept = useRef<Span | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const [beginS, endS] = performance;
-  // What was moved stays in sight until it is what the server says.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new performance is the reason, not an ingredient.
-  useEffect(() => {
-    if (!unkept.current) setMoved(null);
-  }, [beginS, endS]);
   useEffect(() => () => clearTimeout(timer.current), []);
   const move = (span: Span) => {
     unkept.current = span;
-    setMoved(span);
+    setMoved({ to: span, sentOver: null });
   };
   const keep = () => {
     clearTimeout(timer.current);
-    if (unkept.current) onMove(unkept.current);
+    const span = unkept.current;
     unkept.current = null;
+    if (!span) return;
+    setMoved({ to: span, sentOver: performance });
+    // What was refused is not left standing as if it were kept.
+    void onMove(span).then(({ error }) => error && setMoved(null));
   };
   return (
     <div ref={box} className="performance-edges" style={{ height: `${heightShare * 100}%` }}>

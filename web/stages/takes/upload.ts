@@ -1,12 +1,6 @@
+import type { UploadResult } from '@marvet/core/contract/answers';
 import { PAGE_HEADER } from '@marvet/core/contract/events';
-import type { AudioFile, MatchedBy } from '@marvet/core/domain/recording';
 import { PAGE_ID } from '../../data/api.ts';
-
-export interface UploadResult {
-  file: AudioFile;
-  matchedBy: MatchedBy | null;
-  duplicate: boolean;
-}
 
 /**
  * Streams a file to the server. XMLHttpRequest rather than fetch, since only it tells how much of a

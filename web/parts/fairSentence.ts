@@ -2,7 +2,7 @@ import type { FactorKind } from '@marvet/core/domain/factor';
 import type { Comparison, Difference, Unknown } from '@marvet/core/fair/compare';
 
 /** What the sentence needs to know of the setups that are compared. */
-export interface TrayWords {
+export interface FairWords {
   /** How a level is called. */
   label(kind: FactorKind, levelId: string): string;
   /** Two letters of a candidate. */
@@ -11,8 +11,8 @@ export interface TrayWords {
   slate(place: number): string;
 }
 
-/** What the tray says: an answer in a word or two, and why. */
-export interface TraySentence {
+/** Whether setups may be compared: an answer in a word or two, and why. */
+export interface FairSentence {
   answer: string;
   why: string;
 }
@@ -20,7 +20,7 @@ export interface TraySentence {
 const list = (words: readonly string[]) => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`);
 
 /** Fair, not fair or not to be told, in the words of a mixer, with what differs or what is to be filled in. */
-export function traySentence({ fairness, differences, unknowns }: Comparison, underTest: FactorKind, words: TrayWords): TraySentence {
+export function fairSentence({ fairness, differences, unknowns }: Comparison, underTest: FactorKind, words: FairWords): FairSentence {
   if (fairness === 'not fair') {
     const spoiling = differences.filter((difference) => difference.spoils);
     const what = list(spoiling.map((difference) => difference.what));
@@ -34,14 +34,14 @@ export function traySentence({ fairness, differences, unknowns }: Comparison, un
   return { answer: 'Fair.', why: `${[alone, ...also].join('; ')}.` };
 }
 
-function unknownText({ kind, what, missing }: Unknown, words: TrayWords): string {
+function unknownText({ kind, what, missing }: Unknown, words: FairWords): string {
   const takes = [...new Set(missing.map((place) => words.slate(place)))];
   const where = `${takes.length === 1 ? 'take' : 'takes'} ${list(takes)}`;
   if (kind === 'conditions') return `${what} at ${where}`;
   return kind === 'factor' ? `which ${what} ${where} had` : `${what} of ${where}`;
 }
 
-function valuesText(difference: Difference, words: TrayWords): string {
+function valuesText(difference: Difference, words: FairWords): string {
   if (difference.kind !== 'factor') return list(difference.values);
   if (difference.what === 'candidate') return list(difference.values.map((id) => words.letters(id)));
   return list([...new Set(difference.values)].map((id) => (id === 'not noted' ? 'not said' : words.label(difference.what as FactorKind, id))));

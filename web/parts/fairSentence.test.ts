@@ -1,6 +1,6 @@
 import { type Compared, compareTakes } from '@marvet/core/fair/compare';
 import { describe, expect, it } from 'vitest';
-import { traySentence } from './traySentence.ts';
+import { fairSentence } from './fairSentence.ts';
 
 const one: Compared = {
   takeId: '1',
@@ -23,7 +23,7 @@ const other = (change: Partial<Compared>, condition: Partial<Compared['condition
 });
 const words = { label: (_kind: string, id: string) => id.toUpperCase(), letters: (id: string) => id.toUpperCase(), slate: (place: number) => `0${place + 1}` };
 const said = (second: Compared) => {
-  const { answer, why } = traySentence(compareTakes([one, second], 'candidate'), 'candidate', words);
+  const { answer, why } = fairSentence(compareTakes([one, second], 'candidate'), 'candidate', words);
   return `${answer} ${why}`;
 };
 
