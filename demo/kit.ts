@@ -18,7 +18,7 @@ interface DemoCandidate {
   heard: Omit<SimulatedCandidate, 'id'>;
 }
 
-const worn = { wornAtM: 0.22, directivity: 1 };
+const worn = { wornAtM: 0.22, pattern: { pressureShare: 1, tubeM: 0 }, placement: 'breastbone' } as const;
 
 export const CANDIDATES: DemoCandidate[] = [
   {
@@ -69,7 +69,18 @@ export const CANDIDATES: DemoCandidate[] = [
     placement: 'from above, out of frame',
     onSkin: false,
     remark: 'Only at 1 m: beyond that the frame is too wide.',
-    heard: { wornAtM: null, directivity: 4, selfNoiseDba: 14, maxSplDb: 130, gainDbfs: 2, topLiftDb: 0, clothLossDb: 0, windSensitivityDb: 5, radio: null },
+    heard: {
+      wornAtM: null,
+      pattern: { pressureShare: 0.25, tubeM: 0 },
+      placement: 'open',
+      selfNoiseDba: 14,
+      maxSplDb: 130,
+      gainDbfs: 2,
+      topLiftDb: 0,
+      clothLossDb: 0,
+      windSensitivityDb: 5,
+      radio: null,
+    },
   },
 ];
 

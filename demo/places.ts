@@ -7,12 +7,8 @@ type Script = BundledTrial['scripts'][number];
 
 interface DemoPlace {
   station: Omit<Station, 'id' | 'position' | 'acoustics'>;
-  acoustics: Pick<Station['acoustics'], 'sizeM' | 'absorption'>;
   heard: SimulatedPlace;
 }
-
-/** No walls: nothing comes back but from the ground. */
-const OUTDOORS = { sizeM: null, absorption: null };
 
 /** Stations of the chain ferry at Saltreach, and how each sounds. */
 export const PLACES: Record<string, DemoPlace> = {
@@ -28,8 +24,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['water', 'overhead line'],
       remark: '',
     },
-    acoustics: OUTDOORS,
-    heard: { noiseDba: 47, noiseSlopeDb: -4, hum: null, swell: 0.5, windMs: 4.5, reverberationS: 0, criticalDistanceM: 1 },
+    heard: { noiseDba: 47, noiseSlopeDb: -4, hum: null, swell: 0.5, windMs: 4.5, walls: null },
   },
   loft: {
     station: {
@@ -43,8 +38,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: [],
       remark: '',
     },
-    acoustics: { sizeM: [9, 6, 3.5], absorption: [0.1, 0.1, 0.11, 0.12, 0.13, 0.15] },
-    heard: { noiseDba: 31, noiseSlopeDb: -4, hum: null, swell: 0.1, windMs: 0, reverberationS: 1.1, criticalDistanceM: 1.2 },
+    heard: { noiseDba: 31, noiseSlopeDb: -4, hum: null, swell: 0.1, windMs: 0, walls: { sizeM: [9, 6, 3.5], absorption: [0.1, 0.1, 0.11, 0.12, 0.13, 0.15] } },
   },
   deck: {
     station: {
@@ -58,8 +52,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['water', 'vehicle'],
       remark: 'Hearing protection near the engine hatch.',
     },
-    acoustics: OUTDOORS,
-    heard: { noiseDba: 58, noiseSlopeDb: -5, hum: { fundamentalHz: 43, levelDba: 66 }, swell: 0.2, windMs: 3, reverberationS: 0, criticalDistanceM: 1 },
+    heard: { noiseDba: 58, noiseSlopeDb: -5, hum: { fundamentalHz: 43, levelDba: 66 }, swell: 0.2, windMs: 3, walls: null },
   },
   reed: {
     station: {
@@ -73,8 +66,7 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['water'],
       remark: '',
     },
-    acoustics: OUTDOORS,
-    heard: { noiseDba: 36, noiseSlopeDb: -3, hum: null, swell: 0.3, windMs: 1.6, reverberationS: 0, criticalDistanceM: 1 },
+    heard: { noiseDba: 36, noiseSlopeDb: -3, hum: null, swell: 0.3, windMs: 1.6, walls: null },
   },
   wheelhouse: {
     station: {
@@ -88,15 +80,28 @@ export const PLACES: Record<string, DemoPlace> = {
       hazards: ['vehicle'],
       remark: '',
     },
-    acoustics: { sizeM: [3, 2.4, 2.2], absorption: [0.12, 0.1, 0.1, 0.1, 0.11, 0.12] },
-    heard: { noiseDba: 45, noiseSlopeDb: -5, hum: { fundamentalHz: 43, levelDba: 50 }, swell: 0.1, windMs: 0, reverberationS: 0.5, criticalDistanceM: 0.7 },
+    heard: {
+      noiseDba: 45,
+      noiseSlopeDb: -5,
+      hum: { fundamentalHz: 43, levelDba: 50 },
+      swell: 0.1,
+      windMs: 0,
+      walls: { sizeM: [3, 2.4, 2.2], absorption: [0.12, 0.1, 0.1, 0.1, 0.11, 0.12] },
+    },
   },
 };
 
 export const stationId = (key: string) => demoId('station', key);
-export const STATIONS: Station[] = Object.entries(PLACES).map(([key, { station, acoustics, heard }], position) => ({
+export const STATIONS: Station[] = Object.entries(PLACES).map(([key, { station, heard }], position) => ({
   ...station,
-  acoustics: { ...acoustics, noiseDba: heard.noiseDba, noiseSlopeDb: heard.noiseSlopeDb, hum: heard.hum, windMs: heard.windMs },
+  acoustics: {
+    sizeM: heard.walls && [...heard.walls.sizeM],
+    absorption: heard.walls && [...heard.walls.absorption],
+    noiseDba: heard.noiseDba,
+    noiseSlopeDb: heard.noiseSlopeDb,
+    hum: heard.hum,
+    windMs: heard.windMs,
+  },
   id: stationId(key),
   position,
 }));

@@ -1,4 +1,6 @@
+import { CLOTHS } from '@marvet/core/simulate/cloth';
 import { onsetsOf, withGaps } from '@marvet/core/simulate/dryVoice';
+import { microphoneIn, type Point } from '@marvet/core/simulate/imageRoom';
 import type { LabelledSpec } from '@marvet/core/simulate/labelledTake';
 import { type RandomSource, randomSource, seedOf } from '@marvet/core/simulate/random';
 
@@ -59,6 +61,7 @@ export function specOf(seed: string, group: Group, voices: readonly (readonly Fl
         ]),
     placement: worn ? among(['breastbone', 'collar', 'lapel', 'hairline'] as const) : 'open',
     clothLayers: worn ? among([0, 1, 2]) : 0,
+    cloth: among(CLOTHS),
     noiseDba: between(22, 36),
     noiseSlopeDb: among([0, -3, -5]),
     wind: wants('wind') ? { speedMs: between(4, 8), screen: among(['bare', 'foam']) } : null,
@@ -81,10 +84,8 @@ export function specOf(seed: string, group: Group, voices: readonly (readonly Fl
   return spec;
 }
 
-function placed([x, y, z]: [number, number, number], absorption: number[], distanceM: number, random: RandomSource): NonNullable<LabelledSpec['room']> {
-  const talkerM = [x * (0.3 + 0.2 * random.uniform()), y * (0.3 + 0.3 * random.uniform()), Math.min(1.6, z * 0.7)] as const;
-  const angle = 2 * Math.PI * random.uniform();
-  const inside = (value: number, size: number) => Math.max(0.2, Math.min(size - 0.2, value));
-  const microphoneM = [inside(talkerM[0] + distanceM * Math.cos(angle), x), inside(talkerM[1] + distanceM * Math.sin(angle), y), inside(talkerM[2] + 0.2, z)] as const;
-  return { sizeM: [x, y, z], absorption, talkerM, microphoneM };
+function placed(sizeM: Point, absorption: number[], distanceM: number, random: RandomSource): NonNullable<LabelledSpec['room']> {
+  const [x, y, z] = sizeM;
+  const talkerM: Point = [x * (0.3 + 0.2 * random.uniform()), y * (0.3 + 0.3 * random.uniform()), Math.min(1.6, z * 0.7)];
+  return { sizeM, absorption, talkerM, microphoneM: microphoneIn(sizeM, talkerM, distanceM, 2 * Math.PI * random.uniform(), 0.2) };
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { Cascade, highShelf, peaking } from '../audio/biquad.ts';
-import { convolved, decayTimeOfResponseS } from '../simulate/imageRoom.ts';
+import { convolved } from '../simulate/convolve.ts';
+import { decayTimeOfResponseS } from '../simulate/decayTime.ts';
 import { randomSource } from '../simulate/random.ts';
 import { automaticLevel } from '../simulate/recorderStages.ts';
 import { concat, mixed, reportOf, silence, spoken, whiteNoise } from '../testing/signals.ts';

@@ -1,10 +1,14 @@
+import type { MicrophonePattern } from './microphone.ts';
+import type { Placement } from './placement.ts';
+
 /** How one candidate hears, for the simulator. */
 export interface SimulatedCandidate {
   id: string;
   /** A worn microphone keeps its distance from the mouth, wherever the talker goes. */
   wornAtM: number | null;
-  /** Directivity factor Q: 1 omnidirectional, 3 cardioid, 4 hypercardioid, 6 to 8 short tube. */
-  directivity: number;
+  pattern: MicrophonePattern;
+  /** Where on a body it sits; in the open for a boom. */
+  placement: Placement;
   selfNoiseDba: number;
   /** Level at which the first stage flattens, in dB SPL peak. */
   maxSplDb: number;
@@ -12,7 +16,7 @@ export interface SimulatedCandidate {
   gainDbfs: number;
   /** Lift of the capsule's top end above 6 kHz, in dB. */
   topLiftDb: number;
-  /** Loss of the cloth over it above about 3 kHz, in dB; 0 in the open. */
+  /** What all cloth over it takes away at the top, in dB; 0 in the open. */
   clothLossDb: number;
   /** How much more or less wind it takes than a bare omnidirectional capsule, in dB. */
   windSensitivityDb: number;

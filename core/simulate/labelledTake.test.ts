@@ -21,6 +21,7 @@ const PLAIN: LabelledSpec = {
   pattern: { pressureShare: 1, tubeM: 0 },
   placement: 'open',
   clothLayers: 0,
+  cloth: 'nylon',
   noiseDba: 30,
   noiseSlopeDb: 0,
   wind: null,

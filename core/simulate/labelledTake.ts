@@ -1,12 +1,13 @@
-import { Cascade } from '../audio/biquad.ts';
-import { convolved, decayTimeOfResponseS, type ImageRoom, roomResponse } from './imageRoom.ts';
-import { proximitySection } from './microphone.ts';
-import { type Gust, slopedNoise, splAmplitude, windNoise } from './noiseBed.ts';
-import { clothSections, type Placement, placementSections } from './placement.ts';
+import { type Cloth, LAYER_LOSS_DB } from './cloth.ts';
+import { type Hearing, noiseHeard, type Standing, voiceHeard, voiceInTake } from './hearing.ts';
+import type { MicrophonePattern } from './microphone.ts';
+import { placeNoise } from './noiseBed.ts';
+import type { Placement } from './placement.ts';
 import { type FadingLink, throughFading } from './radioFading.ts';
 import { type RandomSource, randomSource, seedOf } from './random.ts';
 import { automaticLevel, converted, limited, spectrallyGated } from './recorderStages.ts';
 import { layClick, layPlosive, layRustle, layThump } from './touches.ts';
+import { type Gust, windNoise } from './windNoise.ts';
 
 export type LabelledKind = 'dropout' | 'click' | 'clip' | 'plosive' | 'wind' | 'handling' | 'rustle';
 
@@ -23,11 +24,13 @@ export interface LabelledSpec {
   leadS: number;
   tailS: number;
   voiceDbSpl: number;
-  room: Omit<ImageRoom, 'pattern'> | null;
+  room: Standing | null;
   distanceM: number;
-  pattern: ImageRoom['pattern'];
+  pattern: MicrophonePattern;
   placement: Placement;
   clothLayers: number;
+  /** What lies over the microphone, or moves beside it, and rubs. */
+  cloth: Cloth;
   noiseDba: number;
   noiseSlopeDb: number;
   wind: { speedMs: number; screen: string } | null;
@@ -75,9 +78,12 @@ export function labelledTake(spec: LabelledSpec): { samples: Float64Array; truth
   const random = randomSource(seedOf(spec.seed, 'touches'));
   const lead = Math.round(spec.leadS * rateHz);
   const length = lead + spec.voice.length + Math.round(spec.tailS * rateHz);
-  const { heard, reverberationS } = hear(spec, lead, length);
+  const hearing: Hearing = { ...spec, clothLossDb: spec.clothLayers * LAYER_LOSS_DB, topLiftDb: 0, screen: spec.wind?.screen ?? 'bare' };
+  const voice = voiceInTake(spec.voice, spec.voiceDbSpl, spec.leadS, length, rateHz);
+  const { heard, reverberationS } = voiceHeard(voice, hearing, spec.room, rateHz, randomSource(seedOf(spec.seed, 'room')));
   const gain = 10 ** (spec.gainDbfs / 20);
-  const noise = roomNoise(spec, length);
+  const bed = placeNoise({ ...spec, hum: null, swell: 0 }, length, rateHz, randomSource(seedOf(spec.seed, 'noise')));
+  const noise = noiseHeard(bed, hearing, rateHz);
   const events: LabelledEvent[] = [];
   const extra = new Float64Array(length);
   const wind = spec.wind ? windNoise({ ...spec.wind, sensitivityDb: 0 }, length, rateHz, randomSource(seedOf(spec.seed, 'wind'))) : null;
@@ -116,33 +122,6 @@ export function labelledTake(spec: LabelledSpec): { samples: Float64Array; truth
   };
 }
 
-/** The words through the room, the pattern, the place on the body and the cloth; 1 is 1 Pa. */
-function hear(spec: LabelledSpec, lead: number, length: number): { heard: Float64Array; reverberationS: number | null } {
-  const { rateHz, voice } = spec;
-  const dry = new Float64Array(length);
-  dry.set(voice, lead);
-  const loud = voice.filter((x) => Math.abs(x) > 0.01);
-  const rms = Math.sqrt(loud.reduce((sum, x) => sum + x * x, 0) / Math.max(1, loud.length));
-  const scale = splAmplitude(spec.voiceDbSpl) / rms;
-  let heard: Float64Array;
-  let reverberationS: number | null = null;
-  if (spec.room) {
-    const response = roomResponse({ ...spec.room, pattern: spec.pattern }, rateHz, 0.7, randomSource(seedOf(spec.seed, 'room')));
-    reverberationS = decayTimeOfResponseS(response, rateHz);
-    heard = convolved(dry, response).map((x) => x * scale);
-  } else heard = dry.map((x) => (x * scale) / spec.distanceM);
-  const sections = [...placementSections(spec.placement, rateHz), ...clothSections(spec.clothLayers, rateHz)];
-  if (spec.pattern.pressureShare < 1) sections.push(proximitySection(spec.pattern, spec.distanceM, rateHz));
-  for (const section of sections) new Cascade([section]).process(heard, heard, length);
-  return { heard, reverberationS };
-}
-
-function roomNoise(spec: LabelledSpec, length: number): Float64Array {
-  const noise = slopedNoise(length, spec.rateHz, spec.noiseSlopeDb, randomSource(seedOf(spec.seed, 'noise')));
-  const rms = Math.sqrt(noise.reduce((sum, x) => sum + x * x, 0) / length);
-  return noise.map((x) => (x * splAmplitude(spec.noiseDba)) / rms);
-}
-
 /** A gust is heard from where its swell passes a third of its height. */
 function gustEvent({ startS, endS }: Gust): LabelledEvent {
   const lengthS = endS - startS;
@@ -164,7 +143,7 @@ function layTouches(spec: LabelledSpec, into: Float64Array, length: number, rand
     events.push({ kind: 'handling', ...layThump(into, rateHz, at, voiceSpl + 8 + 10 * random.uniform(), random) });
   }
   for (const at of moments(spec.rustles, lengthS - 1.2, random, busy())) {
-    events.push({ kind: 'rustle', ...layRustle(into, rateHz, at, 0.4 + 0.7 * random.uniform(), voiceSpl + 2 + 8 * random.uniform(), random) });
+    events.push({ kind: 'rustle', ...layRustle(into, rateHz, at, 0.4 + 0.7 * random.uniform(), voiceSpl + 2 + 8 * random.uniform(), spec.cloth, random) });
   }
 }
 

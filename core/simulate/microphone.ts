@@ -1,4 +1,6 @@
-import { type BiquadCoefficients, highShelf } from '../audio/biquad.ts';
+import type { BiquadCoefficients } from '../audio/biquad.ts';
+
+export const SPEED_OF_SOUND_MS = 343;
 
 /** How a capsule hears directions: the share of pressure in a first-order pattern, and the length of an interference tube. */
 export interface MicrophonePattern {
@@ -7,8 +9,6 @@ export interface MicrophonePattern {
   /** 0 where there is no tube. */
   tubeM: number;
 }
-
-const SPEED_OF_SOUND_MS = 343;
 
 /**
  * Gain for a direction and frequency. First order: a + (1 - a) cos θ. An interference tube adds up
@@ -22,24 +22,38 @@ export function patternGain({ pressureShare, tubeM }: MicrophonePattern, angleRa
   return firstOrder * (x === 0 ? 1 : Math.sin(x) / x);
 }
 
+const STEPS = 512;
+
 /**
- * Proximity effect on axis as a low shelf: the gradient part of the pattern meets a spherical wave,
- * whose particle velocity grows by 1 + c / (j 2π f r) close up. Given as its gain at 100 Hz against
- * that at 1 kHz, in dB.
+ * Power of sound from all directions that a pattern takes in, against what it would on axis: the mean of
+ * the squared pattern over the sphere, 1 / the directivity factor Q. A cardioid has 1/3, a hypercardioid 1/4.
  */
-export function proximityDb({ pressureShare }: MicrophonePattern, distanceM: number, frequencyHz = 100): number {
-  const gain = (hz: number) => {
-    const near = SPEED_OF_SOUND_MS / (2 * Math.PI * hz * distanceM);
-    const gradient = 1 - pressureShare;
-    return Math.hypot(pressureShare + gradient, gradient * near);
-  };
-  return 20 * Math.log10(gain(frequencyHz) / gain(1000));
+export function diffusePower(pattern: MicrophonePattern, frequencyHz: number): number {
+  // A midpoint rule in cos θ, in which the sphere is even.
+  let sum = 0;
+  for (let step = 0; step < STEPS; step++) sum += patternGain(pattern, Math.acos(1 - (2 * step + 1) / STEPS), frequencyHz) ** 2;
+  return sum / STEPS;
 }
 
-/** The proximity effect as a section; above the corner it does nothing. */
-export function proximitySection(pattern: MicrophonePattern, distanceM: number, rateHz: number): BiquadCoefficients {
-  const liftDb = proximityDb(pattern, distanceM);
-  const shelf = highShelf(180, -liftDb, rateHz);
-  const up = 10 ** (liftDb / 20);
-  return { ...shelf, b0: shelf.b0 * up, b1: shelf.b1 * up, b2: shelf.b2 * up };
+/**
+ * Proximity effect on axis, in dB against a plane wave: the gradient part of a first-order pattern meets a
+ * spherical wave whose particle velocity is greater by 1 + c / (j 2π f r), so that the whole is
+ * |1 + (1 - a) c / (j 2π f r)|. None for a pressure capsule.
+ */
+export function proximityDb({ pressureShare }: MicrophonePattern, distanceM: number, frequencyHz: number): number {
+  return 20 * Math.log10(Math.hypot(1, ((1 - pressureShare) * SPEED_OF_SOUND_MS) / (2 * Math.PI * frequencyHz * distanceM)));
+}
+
+/** Where the lows of a gradient microphone end; without an end the proximity effect would grow without one. */
+export const GRADIENT_LOW_END_HZ = 20;
+
+/**
+ * The proximity effect as a section: 1 + (1 - a) c / (s r) over the capsule's own low end, which is
+ * (s + k) / (s + ω) with k = (1 - a) c / r, brought to the sample rate by the bilinear transform.
+ */
+export function proximitySection({ pressureShare }: MicrophonePattern, distanceM: number, rateHz: number): BiquadCoefficients {
+  const twice = 2 * rateHz;
+  const zero = ((1 - pressureShare) * SPEED_OF_SOUND_MS) / distanceM;
+  const pole = 2 * Math.PI * GRADIENT_LOW_END_HZ;
+  return { b0: (twice + zero) / (twice + pole), b1: (zero - twice) / (twice + pole), b2: 0, a1: (pole - twice) / (twice + pole), a2: 0 };
 }

@@ -1,3 +1,5 @@
+import type { Walls } from './imageRoom.ts';
+
 /** What a station sounds like. Levels are sound pressure levels at the microphone, in dB A. */
 export interface SimulatedPlace {
   /** Steady noise of the place. */
@@ -10,8 +12,6 @@ export interface SimulatedPlace {
   swell: number;
   /** Mean wind speed in m/s; gusts come on top. */
   windMs: number;
-  /** Reverberation time in seconds; 0 outdoors. */
-  reverberationS: number;
-  /** Distance at which direct and reverberant sound are equal, for an omnidirectional microphone. */
-  criticalDistanceM: number;
+  /** The room; null outdoors. */
+  walls: Walls | null;
 }

@@ -21,8 +21,3 @@ export function placementSections(placement: Placement, rateHz: number): BiquadC
       return [peaking(700, 3, 0.9, rateHz), highShelf(4000, -4, rateHz)];
   }
 }
-
-/** Loss of cloth over a microphone: little in the lows, more and more above, twice as much for two layers. */
-export function clothSections(layers: number, rateHz: number): BiquadCoefficients[] {
-  return layers === 0 ? [] : [highShelf(3000, -2.5 * layers, rateHz), highShelf(9000, -2 * layers, rateHz)];
-}

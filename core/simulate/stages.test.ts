@@ -3,8 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { Cascade, highPass } from '../audio/biquad.ts';
 import { concat, silence, sine, whiteNoise } from '../testing/signals.ts';
 import { onsetsOf } from './dryVoice.ts';
-import { convolved, decayTimeOfResponseS, eyringS, roomResponse } from './imageRoom.ts';
-import { patternGain, proximityDb } from './microphone.ts';
 import { fieldDb, throughFading } from './radioFading.ts';
 import { randomSource } from './random.ts';
 import { automaticLevel, converted, limited, safetyTrack, spectrallyGated } from './recorderStages.ts';
@@ -12,66 +10,6 @@ import { automaticLevel, converted, limited, safetyTrack, spectrallyGated } from
 const RATE_HZ = 48_000;
 const rms = (samples: Float64Array) => Math.sqrt(samples.reduce((sum, x) => sum + x * x, 0) / samples.length);
 const db = (ratio: number) => 20 * Math.log10(ratio);
-
-describe('patterns', () => {
-  it.each([
-    ['omnidirectional', 1, 180, 1],
-    ['cardioid, behind', 0.5, 180, 0],
-    ['cardioid, beside', 0.5, 90, 0.5],
-    ['hypercardioid, behind', 0.25, 180, -0.5],
-    ['figure of eight, beside', 0, 90, 0],
-  ])('%s', (_name, pressureShare, angleDeg, gain) => {
-    expect(patternGain({ pressureShare, tubeM: 0 }, (angleDeg * Math.PI) / 180, 1000)).toBeCloseTo(gain, 9);
-  });
-
-  it('a tube narrows as the wave gets short against it, and never hears more than on axis', () => {
-    const tube = { pressureShare: 0.4, tubeM: 0.25 };
-    const at = (hz: number) => Math.abs(patternGain(tube, Math.PI / 3, hz));
-    expect(at(8000)).toBeLessThan(at(500) / 3);
-    fc.assert(
-      fc.property(
-        fc.double({ min: 0, max: Math.PI, noNaN: true }),
-        fc.double({ min: 50, max: 16_000, noNaN: true }),
-        (angle, hz) => Math.abs(patternGain(tube, angle, hz)) <= 1 + 1e-9,
-      ),
-    );
-  });
-
-  it('close up a gradient lifts the lows, a pressure capsule does not', () => {
-    expect(proximityDb({ pressureShare: 1, tubeM: 0 }, 0.05)).toBeCloseTo(0, 9);
-    expect(proximityDb({ pressureShare: 0.5, tubeM: 0 }, 0.05)).toBeGreaterThan(12);
-    expect(proximityDb({ pressureShare: 0.5, tubeM: 0 }, 2)).toBeLessThan(1);
-  });
-});
-
-describe('image sources', () => {
-  const room = {
-    sizeM: [5, 4, 2.7] as const,
-    absorption: [0.3, 0.3, 0.3, 0.3, 0.3, 0.3],
-    talkerM: [2, 2, 1.5] as const,
-    microphoneM: [3, 2, 1.5] as const,
-    pattern: { pressureShare: 1, tubeM: 0 },
-  };
-  const response = roomResponse(room, 16_000, 0.5, randomSource(1));
-
-  it('sends the direct sound first, after its way, at one over the distance', () => {
-    const first = response.findIndex((x) => Math.abs(x) > 0.2);
-    expect(Math.abs(first - (1 / 343) * 16_000)).toBeLessThanOrEqual(2);
-  });
-
-  it("decays as Eyring's formula says, within a third", () => {
-    const formula = eyringS(room)[3]!;
-    expect(Math.abs(decayTimeOfResponseS(response, 16_000) / formula - 1)).toBeLessThan(0.35);
-  });
-
-  it('convolution with a pulse gives the response back', () => {
-    const pulse = new Float64Array(1000);
-    pulse[10] = 2;
-    const out = convolved(pulse, response.subarray(0, 500));
-    expect(out[10]).toBeCloseTo(2 * response[0]!, 9);
-    expect(out[200]).toBeCloseTo(2 * response[190]!, 9);
-  });
-});
 
 describe('radio', () => {
   it('fades about its mean as a field that comes by many ways does', () => {

@@ -1,4 +1,5 @@
 import { Cascade, highPass, lowPass } from '../audio/biquad.ts';
+import { type Cloth, FRICTION_HZ } from './cloth.ts';
 import { splAmplitude } from './noiseBed.ts';
 import type { RandomSource } from './random.ts';
 
@@ -46,8 +47,11 @@ export function layPlosive(into: Float64Array, rateHz: number, startS: number, p
   return lay(into, rateHz, startS, shape, peakDbSpl);
 }
 
-/** Cloth moving over the capsule: an episode of short crackles and brushes, broad and high. */
-export function layRustle(into: Float64Array, rateHz: number, startS: number, lengthS: number, peakDbSpl: number, random: RandomSource): Laid {
+/**
+ * Cloth moving over the capsule: friction, in which threads stick and slip many times a second. Each slip
+ * is a short burst; the cloth says which part of the spectrum it fills.
+ */
+export function layRustle(into: Float64Array, rateHz: number, startS: number, lengthS: number, peakDbSpl: number, cloth: Cloth, random: RandomSource): Laid {
   const shape = new Float64Array(Math.round(lengthS * rateHz));
   for (let t = 0.01 * random.uniform(); t < lengthS - 0.03; t += 0.012 + 0.05 * random.uniform()) {
     const start = Math.round(t * rateHz);
@@ -59,7 +63,8 @@ export function layRustle(into: Float64Array, rateHz: number, startS: number, le
       shape[index] = (shape[index] as number) + strength * random.normal() * Math.exp(-at / decayS) * (1 - Math.exp(-at / 0.0008));
     }
   }
-  new Cascade([highPass(1500, 0.6, rateHz), lowPass(11_000, 0.7, rateHz)]).process(shape, shape, shape.length);
+  const [fromHz, toHz] = FRICTION_HZ[cloth];
+  new Cascade([highPass(fromHz, 0.6, rateHz), lowPass(toHz, 0.7, rateHz)]).process(shape, shape, shape.length);
   return lay(into, rateHz, startS, shape, peakDbSpl);
 }
 

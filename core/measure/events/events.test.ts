@@ -139,7 +139,7 @@ describe('events', () => {
 
   it('crackling cloth between words is rustle, and no word', () => {
     const signal = Float64Array.from(clean);
-    layRustle(signal, RATE_HZ, 5.45, 0.4, 94 - 22, randomSource(3));
+    layRustle(signal, RATE_HZ, 5.45, 0.4, 94 - 22, 'nylon', randomSource(3));
     expect(near(found(signal, 'rustle'), 5.6)).toBe(true);
     expect(reportOf([signal]).channels[0]!.activity.speech.length).toBe(reportOf([clean]).channels[0]!.activity.speech.length);
   });
@@ -157,7 +157,7 @@ describe('events', () => {
 
   it('pauses are outside events', () => {
     const signal = Float64Array.from(clean);
-    layRustle(signal, RATE_HZ, 5.45, 0.4, 94 - 22, randomSource(3));
+    layRustle(signal, RATE_HZ, 5.45, 0.4, 94 - 22, 'nylon', randomSource(3));
     const { activity, events } = reportOf([signal]).channels[0]!;
     for (const [start, end] of activity.pause) for (const event of events) expect(event.endS <= start + 1e-9 || event.startS >= end - 1e-9).toBe(true);
   });
