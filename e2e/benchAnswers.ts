@@ -48,10 +48,12 @@ async function benchAnswers(): Promise<void> {
       `${at}/bin`,
     ];
     console.log(`Answers at ${RECORDINGS} recordings, median of ${TIMES}, and bytes on the wire (at most ${MOST_MS} ms and ${MOST_BYTES / 1e6} MB):`);
-    for (const path of paths) {
+    const AFTER_WRITE = `${at}/verdict`;
+    for (const [path, afterWrite] of [...paths.map((each) => [each, false] as const), [AFTER_WRITE, true] as const]) {
       const times: number[] = [];
       let bytes = 0;
       for (let time = 0; time < TIMES; time++) {
+        if (afterWrite) await ask(server.address, 'POST', '/items', { kind: 'microphone', name: `Written in between ${time}` });
         const start = process.hrtime.bigint();
         const response = await fetch(`${server.address}/api${path}`, { headers: { 'accept-encoding': 'identity' } });
         const body = Buffer.from(await response.arrayBuffer());
@@ -64,6 +66,7 @@ async function benchAnswers(): Promise<void> {
         `  ${path
           .replace(trialId, ':trial')
           .replace(/[0-9a-f-]{36}/, ':id')
+          .concat(afterWrite ? ', first after a write' : '')
           .padEnd(52)} ${median.toFixed(1).padStart(7)} ms ${(bytes / 1000).toFixed(0).padStart(6)} kB${told}`,
       );
     }

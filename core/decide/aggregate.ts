@@ -75,10 +75,11 @@ export function oneValue(criterion: Pick<Criterion, 'aggregation' | 'best' | 'wo
   return (values) => values.reduce((found, value) => (isWorse(value, found) < 0 ? value : found));
 }
 
-/** Whether a condition counts for a criterion: at every factor that the criterion names, one of its levels. */
-export function counts(criterion: Pick<Criterion, 'where'>, condition: Condition): boolean {
-  return CONDITION_KINDS.every((kind) => {
-    const levelIds = criterion.where[kind];
-    return !levelIds || levelIds.length === 0 || levelIds.includes(condition[kind] ?? '');
+/** Which conditions count for a criterion: those that have, at every factor that the criterion names, one of its levels. */
+export function countingFor({ where }: Pick<Criterion, 'where'>): (condition: Condition) => boolean {
+  const named = CONDITION_KINDS.flatMap((kind) => {
+    const levelIds = where[kind] ?? [];
+    return levelIds.length > 0 ? [{ kind, levelIds }] : [];
   });
+  return (condition) => named.every(({ kind, levelIds }) => levelIds.includes(condition[kind] ?? ''));
 }

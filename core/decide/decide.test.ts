@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../domain/criterion.ts';
-import { aggregateBy, byCondition, counts, oneValue } from './aggregate.ts';
+import { aggregateBy, byCondition, countingFor, oneValue } from './aggregate.ts';
 import { desirability } from './desirability.ts';
 import { ANYWHERE, judge } from './verdict.ts';
 import { verdictCsv } from './verdictCsv.ts';
@@ -136,11 +136,11 @@ describe('aggregation', () => {
   });
   it('a criterion at a condition counts that condition only', () => {
     const condition = { station: 'slipway', windscreen: 'fur', distance: '1', script: 's' };
-    expect(counts({ where: {} }, condition)).toBe(true);
-    expect(counts({ where: { station: ['slipway', 'deck'], windscreen: ['fur'] } }, condition)).toBe(true);
-    expect(counts({ where: { station: ['slipway'], windscreen: ['bare'] } }, condition)).toBe(false);
-    expect(counts({ where: { orientation: ['90'] } }, condition)).toBe(false);
-    expect(counts({ where: { orientation: ['90'] } }, { ...condition, orientation: '90' })).toBe(true);
+    expect(countingFor({ where: {} })(condition)).toBe(true);
+    expect(countingFor({ where: { station: ['slipway', 'deck'], windscreen: ['fur'] } })(condition)).toBe(true);
+    expect(countingFor({ where: { station: ['slipway'], windscreen: ['bare'] } })(condition)).toBe(false);
+    expect(countingFor({ where: { orientation: ['90'] } })(condition)).toBe(false);
+    expect(countingFor({ where: { orientation: ['90'] } })({ ...condition, orientation: '90' })).toBe(true);
   });
   it('repeats of one condition count once, as their middle', () => {
     const own = byCondition([30, 10, 31, 29].map((value, index) => ({ candidateId: 'a', conditionKey: index === 0 ? '40 m' : '1 m', value }))).get('a');

@@ -1,8 +1,10 @@
+import { median } from 'simple-statistics';
 import type { Criterion, Mark } from '../domain/criterion.ts';
 import { type Condition, conditionKey } from '../domain/factor.ts';
+import { MEASURE_IDS } from '../domain/measureId.ts';
 import type { Figures } from '../domain/recording.ts';
 import { isSpoiled, setupCondition, slateLabel, type Take, type TakeSetup } from '../domain/take.ts';
-import { byCondition, counts, type Sample } from './aggregate.ts';
+import { type ByCondition, byCondition, countingFor, type Sample } from './aggregate.ts';
 import { ANYWHERE, type Judged, type JudgedCandidate, judge, type VerdictRow } from './verdict.ts';
 
 /** A recording as the verdict looks at it. */
@@ -62,9 +64,10 @@ interface Usable {
 export function tellVerdict(input: VerdictInput): Verdict {
   const notes: VerdictNote[] = [];
   const usable = usableRecordings(input, notes);
+  const cells = cellsOf(usable);
   const values: Judged = new Map(
     input.criteria.map((criterion) => {
-      if (criterion.kind === 'measured') return [criterion.id, byCondition(measuredSamples(criterion, usable))];
+      if (criterion.kind === 'measured') return [criterion.id, measuredValues(criterion, cells)];
       if (criterion.kind === 'listened') return [criterion.id, byCondition(listenedSamples(criterion, usable, input.ratings))];
       const given = input.marks.filter((mark) => mark.criterionId === criterion.id && mark.points !== null);
       return [criterion.id, new Map(given.map((mark) => [mark.chainId, new Map([[ANYWHERE, mark.points as number]])]))];
@@ -82,7 +85,7 @@ function usableRecordings({ takes, recordings, passes }: VerdictInput, notes: Ve
     const take = takeById.get(recording.takeId ?? '');
     const setup = take?.setups.find((each) => each.id === recording.setupId);
     if (!take || !setup) continue;
-    bySetup.set(setup.id, [...(bySetup.get(setup.id) ?? []), usableOf(recording, take, setup)]);
+    gather(bySetup, setup.id, usableOf(recording, take, setup));
   }
   // A file that was cut short and the one that came in its place are one recording, not two.
   const once = [...bySetup.values()].map((group) => {
@@ -94,10 +97,7 @@ function usableRecordings({ takes, recordings, passes }: VerdictInput, notes: Ve
     return best;
   });
   const bySlate = new Map<string, Usable[]>();
-  for (const each of once) {
-    const key = `${each.take.slate} ${each.setup.candidateId} ${each.key}`;
-    bySlate.set(key, [...(bySlate.get(key) ?? []), each]);
-  }
+  for (const each of once) gather(bySlate, `${each.take.slate} ${each.setup.candidateId} ${each.key}`, each);
   const again = new Set<string>();
   const chosen = [...bySlate.values()].flatMap((group) => {
     if (group.length === 1 || passes === 'all') return group;
@@ -109,25 +109,77 @@ function usableRecordings({ takes, recordings, passes }: VerdictInput, notes: Ve
   return chosen;
 }
 
-function usableOf(recording: VerdictRecording, take: Take, setup: TakeSetup): Usable {
-  const condition = setupCondition(take, setup);
-  return { recording, take, setup, condition, key: conditionKey(condition) };
+function gather<Value>(into: Map<string, Value[]>, key: string, value: Value): void {
+  const group = into.get(key);
+  if (group) group.push(value);
+  else into.set(key, [value]);
 }
+
+function usableOf(recording: VerdictRecording, take: Take, setup: TakeSetup): Usable {
+  let place = placeOfSetup.get(setup);
+  if (!place) {
+    const condition = setupCondition(take, setup);
+    place = { condition, key: conditionKey(condition) };
+    placeOfSetup.set(setup, place);
+  }
+  return { recording, take, setup, ...place };
+}
+
+/** Worked out once for each setup, for as long as whoever asks keeps its takes as they are. */
+const placeOfSetup = new WeakMap<TakeSetup, Pick<Usable, 'condition' | 'key'>>();
 
 const better = (a: VerdictRecording, b: VerdictRecording) => (a.cutShort === b.cutShort ? a.uploadedAtMs > b.uploadedAtMs : !a.cutShort);
 
-function measuredSamples(criterion: Criterion, usable: readonly Usable[]): Sample[] {
-  return usable.flatMap(({ recording, setup, condition, key }) => {
-    const value = criterion.measureId ? recording.figures?.[criterion.measureId] : undefined;
-    return value === undefined || !counts(criterion, condition) ? [] : [{ candidateId: setup.candidateId, conditionKey: key, value }];
-  });
+/** One candidate under one condition, and all recordings of that. */
+interface Cell {
+  candidateId: string;
+  key: string;
+  condition: Condition;
+  figures: Figures[];
+}
+
+/** Recordings by candidate and condition, once for all criteria. */
+function cellsOf(usable: readonly Usable[]): Cell[] {
+  const byCandidate = new Map<string, Map<string, Cell>>();
+  for (const { recording, setup, condition, key } of usable) {
+    const own = byCandidate.get(setup.candidateId) ?? new Map<string, Cell>();
+    byCandidate.set(setup.candidateId, own);
+    const cell = own.get(key) ?? { candidateId: setup.candidateId, key, condition, figures: [] };
+    own.set(key, cell);
+    if (recording.figures) cell.figures.push(recording.figures);
+  }
+  return [...byCandidate.values()].flatMap((own) => [...own.values()]);
+}
+
+/** What a criterion measures of each candidate under each condition; of repeats the middle one counts, once. */
+function measuredValues(criterion: Criterion, cells: readonly Cell[]): Map<string, ByCondition> {
+  // The name as the code has it: a text that was read from somewhere is looked up letter by letter, thousands of times.
+  const measureId = MEASURE_IDS.find((id) => id === criterion.measureId);
+  const result = new Map<string, ByCondition>();
+  if (!measureId) return result;
+  const counts = countingFor(criterion);
+  for (const { candidateId, key, condition, figures } of cells) {
+    if (!counts(condition)) continue;
+    const values: number[] = [];
+    for (const own of figures) {
+      const value = own[measureId];
+      if (value !== undefined) values.push(value);
+    }
+    if (values.length === 0) continue;
+    const byKey = result.get(candidateId) ?? new Map<string, number>();
+    result.set(candidateId, byKey);
+    byKey.set(key, median(values));
+  }
+  return result;
 }
 
 function listenedSamples(criterion: Criterion, usable: readonly Usable[], ratings: readonly HeardRating[]): Sample[] {
+  if (ratings.length === 0) return [];
   const byId = new Map(usable.map((each) => [each.recording.id, each]));
+  const counts = countingFor(criterion);
   return ratings.flatMap((rating) => {
     const heard = rating.criterionId === criterion.id ? byId.get(rating.recordingId) : undefined;
-    return heard && counts(criterion, heard.condition) ? [{ candidateId: heard.setup.candidateId, conditionKey: heard.key, value: rating.points }] : [];
+    return heard && counts(heard.condition) ? [{ candidateId: heard.setup.candidateId, conditionKey: heard.key, value: rating.points }] : [];
   });
 }
 

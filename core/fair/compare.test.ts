@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { type Compared, compareTakes, nearestFair } from './compare.ts';
+import { type Compared, compareTakes } from './compare.ts';
+import { nearestFair } from './nearestFair.ts';
 
 const base: Compared = {
   takeId: 't1',

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { CONDITION_KINDS, type FactorKind } from '../domain/factor.ts';
 import { matchChannels, slateInName } from '../takes/matchFile.ts';
-import { type Compared, compareTakes, nearestFair } from './compare.ts';
+import { type Compared, compareTakes } from './compare.ts';
+import { nearestFair } from './nearestFair.ts';
 
 const take = fc.record({
   takeId: fc.uuid(),
@@ -74,6 +75,27 @@ describe('what must be true of every comparison', () => {
         expect(compareTakes(offered, factor).fairness).toBe('fair');
         expect(offered.map(level).sort()).toEqual(pair.map(level).sort());
         for (const each of offered) expect(list).toContain(each);
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('the pair that is offered is as near as any: it keeps as many and differs as little as the best of all pairs', () => {
+    fc.assert(
+      fc.property(takes, underTest, (list, factor) => {
+        const level = (each: Compared) => (factor === 'candidate' ? each.candidateId : each.condition[factor]);
+        const pair: [Compared, Compared] = [list[0] as Compared, list[1] as Compared];
+        fc.pre(level(pair[0]) !== level(pair[1]));
+        const worth = ([a, b]: readonly Compared[]) => {
+          const kept = Number(a === pair[0]) + Number(b === pair[1]);
+          const apart = (one: Compared, other: Compared) => (one === other ? 0 : compareTakes([one, other], factor).differences.length);
+          return [-kept, apart(a as Compared, pair[0]) + apart(b as Compared, pair[1])] as const;
+        };
+        const all = list.flatMap((a) => list.map((b) => [a, b]));
+        const possible = all.filter(([a, b]) => level(a!) === level(pair[0]) && level(b!) === level(pair[1]) && compareTakes([a!, b!], factor).fairness === 'fair');
+        const [least] = possible.map(worth).sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+        const offered = nearestFair(pair, list, factor);
+        expect(offered === null ? undefined : worth(offered)).toEqual(least);
       }),
       { numRuns: 500 },
     );

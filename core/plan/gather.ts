@@ -14,6 +14,7 @@ export interface PlannedTake {
 
 /** Name of a setup within its take: the candidate, and its own levels where something differs. */
 export function setupName({ candidateId, levels }: PlannedSetup): string {
+  if (Object.keys(levels).length === 0) return candidateId;
   const own = CONDITION_KINDS.flatMap((kind) => levels[kind as keyof SetupLevels] ?? []);
   return [candidateId, ...own].join('@');
 }

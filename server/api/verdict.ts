@@ -9,6 +9,7 @@ import { placeOfLetter } from '@marvet/core/listen/blindOrder';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
 import { LRUCache } from 'lru-cache';
+import { KeptRows } from '../store/keptRows.ts';
 import { listedJson } from '../store/listedJson.ts';
 import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
@@ -16,11 +17,13 @@ import type { ReadTables, Store } from '../store/store.ts';
 import { In, IsNull, present } from '../store/table.ts';
 import { ApiError, download, notFound, pathId } from './http.ts';
 
-const KEPT = 20;
+/** Trials whose rows stay in memory; one of 5,000 recordings takes some 20 MB. */
+const KEPT = 3;
 
 /** The verdict, once it was opened; before that only what is still missing. */
 export function verdictRoutes(store: Store): Hono {
   const known = new LRUCache<string, { at: number; verdict: Verdict }>({ max: KEPT });
+  const rowsOf = new LRUCache<string, JudgedRows>({ max: KEPT, memoMethod: (trialId) => judgedRows(store, trialId) });
 
   /** The verdict as it was worked out last, while nothing at all was written since. */
   async function verdictAsIs(trial: TrialRow): Promise<Verdict> {
@@ -28,7 +31,7 @@ export function verdictRoutes(store: Store): Hono {
     const at = row?.data_version ?? -1;
     const kept = known.get(trial.id);
     if (kept?.at === at) return kept.verdict;
-    const verdict = await verdictOf(store, trial);
+    const verdict = await verdictOf(store, trial, rowsOf.memo(trial.id));
     known.set(trial.id, { at, verdict });
     return verdict;
   }
@@ -58,48 +61,61 @@ export function verdictRoutes(store: Store): Hono {
     });
 }
 
-/** The verdict of a trial from what is stored. Of thousands of recordings only the figures that are judged are read. */
-async function verdictOf(store: ReadTables, trial: TrialRow): Promise<Verdict> {
+/** The thousands of rows that a verdict looks at. */
+interface JudgedRows {
+  takes: KeptRows<Take>;
+  recordings: KeptRows<VerdictRecording>;
+}
+
+function judgedRows(store: ReadTables, trialId: string): JudgedRows {
+  return {
+    takes: new KeptRows(store, trialId, 'take', async (ids) => {
+      const [where, values] = among(ids, '"id"');
+      // Takes are read as the text that they are; what wrote them was checked.
+      const text = await listedJson(store, 'takes', `"trialId" = ? AND "binnedAtMs" IS NULL AND ${where}`, [trialId, ...values]);
+      return (JSON.parse(text) as Take[]).map((take) => [take.id, take]);
+    }),
+    recordings: new KeptRows(store, trialId, 'recording', async (ids) => (await judgedRecordings(store, trialId, ids)).map((recording) => [recording.id, recording])),
+  };
+}
+
+function among(ids: readonly string[] | null, column: string): [where: string, values: readonly string[]] {
+  return ids === null ? ['1', []] : [`${column} IN (${ids.map(() => '?').join(', ')})`, ids];
+}
+
+/** The verdict of a trial from what is stored. */
+async function verdictOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): Promise<Verdict> {
   const here = present(trial.id);
-  const [criteria, chains, takes, marks] = await Promise.all([
+  const [criteria, chains, marks, items, takes, recordings, ratings] = await Promise.all([
     store.criteria.find({ where: here, order: { position: 'ASC' } }),
     store.chains.find({ where: { ...here, candidate: true }, order: { position: 'ASC' } }),
-    // Thousands of takes are read as the text that they are; what wrote them was checked.
-    listedJson(store, 'takes', '"trialId" = ? AND "binnedAtMs" IS NULL', [trial.id]).then((text) => JSON.parse(text) as Take[]),
     store.marks.findBy({ trialId: trial.id }),
+    store.items.find(),
+    rows.takes.all(),
+    rows.recordings.all(),
+    finishedRatings(store, trial.id),
   ]);
-  const items = await store.items.find();
   const itemById = new Map(items.map((item) => [item.id, item]));
   const candidates = chains.map((chain) => {
     const { price, currency } = chainBurden(chain, itemById);
     return { id: chain.id, name: chain.name, price, currency };
   });
-  const measureIds = [...new Set(criteria.flatMap((criterion) => (criterion.kind === 'measured' && criterion.measureId ? [criterion.measureId] : [])))];
-  return tellVerdict({
-    criteria,
-    candidates,
-    takes,
-    recordings: await judgedRecordings(store, trial.id, measureIds),
-    ratings: await finishedRatings(store, trial.id),
-    marks,
-    passes: trial.passes,
-  });
+  return tellVerdict({ criteria, candidates, takes, recordings, ratings, marks, passes: trial.passes });
 }
 
-async function judgedRecordings(store: ReadTables, trialId: string, measureIds: readonly (keyof Figures)[]): Promise<VerdictRecording[]> {
-  const paths = measureIds.map((id) => `'$."${id}"'`);
-  // With several paths the answer is a list; one alone would be a bare value.
-  const figures = paths.length > 0 ? `json_extract(r."figures", ${paths.join(', ')}, '$."none"')` : `'[]'`;
+async function judgedRecordings(store: ReadTables, trialId: string, ids: readonly string[] | null): Promise<VerdictRecording[]> {
+  const [where, values] = among(ids, 'r."id"');
   const rows = await store.query<Omit<VerdictRecording, 'figures' | 'cutShort' | 'measured'> & { warnings: string; state: string; figures: string | null }>(
-    `SELECT r."id", r."takeId", r."setupId", f."name" AS "fileName", f."uploadedAtMs", f."warnings", f."state", ${figures} AS "figures"
-      FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL AND r."setupId" IS NOT NULL`,
-    [trialId],
+    `SELECT r."id", r."takeId", r."setupId", f."name" AS "fileName", f."uploadedAtMs", f."warnings", f."state", r."figures"
+      FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL AND r."setupId" IS NOT NULL AND ${where}`,
+    [trialId, ...values],
   );
-  return rows.map(({ warnings, state, figures: list, ...row }) => {
-    const values = list === null ? [] : (JSON.parse(list) as (number | null)[]);
-    const own = Object.fromEntries(measureIds.flatMap((id, place) => (typeof values[place] === 'number' ? [[id, values[place]]] : [])));
-    return { ...row, cutShort: isCutShort(warnings), measured: state === 'done', figures: list === null ? null : (own as Figures) };
-  });
+  return rows.map(({ warnings, state, figures, ...row }) => ({
+    ...row,
+    cutShort: isCutShort(warnings),
+    measured: state === 'done',
+    figures: figures === null ? null : (JSON.parse(figures) as Figures),
+  }));
 }
 
 async function finishedRatings(store: ReadTables, trialId: string): Promise<HeardRating[]> {

@@ -1,6 +1,7 @@
 import { FACTOR_KINDS, type FactorKind, type WithinKind } from '@marvet/core/domain/factor';
 import { isSpoiled, slateLabel } from '@marvet/core/domain/take';
-import { compareTakes, nearestFair } from '@marvet/core/fair/compare';
+import { compareTakes } from '@marvet/core/fair/compare';
+import { nearestFair } from '@marvet/core/fair/nearestFair';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
@@ -16,22 +17,27 @@ import { BlindMark, TapeMark } from '../parts/TapeMark.tsx';
 
 const NOTHING: TrayEntry[] = [];
 
-/** The tray at the foot of every stage: takes that were picked up, what differs between them, and the way to listening. */
+/** The tray at the foot of every stage; nothing where nothing was picked up. */
 export function TrayBar({ trialId }: { trialId: string }) {
+  const takes = useTakesById(trialId);
+  const all = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
+  const entries = useMemo(() => all.filter((entry) => takes.get(entry.takeId)?.setups.some((setup) => setup.id === entry.setupId)), [all, takes]);
+  return entries.length > 0 && <FilledTray trialId={trialId} entries={entries} />;
+}
+
+/** Takes that were picked up, what differs between them, and the way to listening. */
+function FilledTray({ trialId, entries }: { trialId: string; entries: TrayEntry[] }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const words = useTrialWords(trialId);
   const takes = useTakesById(trialId);
   const underTest = useAppSelector((state) => state.tray.underTest);
-  const all = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
-  const entries = useMemo(() => all.filter((entry) => takes.get(entry.takeId)?.setups.some((setup) => setup.id === entry.setupId)), [all, takes]);
-  const { data: recordings } = useRecordingsQuery(trialId, { skip: entries.length === 0 });
+  const { data: recordings } = useRecordingsQuery(trialId);
   const recorded = entries.flatMap((entry) => recordings?.find((each) => each.takeId === entry.takeId && each.setupId === entry.setupId) ?? []);
   const testable = FACTOR_KINDS.filter(
     (kind) =>
       kind === 'candidate' || [...takes.values()].some((take) => take.condition[kind] !== undefined || take.setups.some((setup) => setup.levels[kind as WithinKind] !== undefined)),
   );
-  if (entries.length === 0) return null;
   return (
     <section className="tray no-print" aria-label="Tray">
       <div className="tray-takes">
@@ -97,15 +103,11 @@ function TraySays({ trialId, entries, underTest, words }: { trialId: string; ent
   );
   const comparison = useMemo(() => compareTakes(compared, underTest), [compared, underTest]);
   const isFair = comparison.fairness === 'fair';
-  const fair = useMemo(() => {
-    if (isFair || compared.length < 2) return null;
-    const usable = (allTakes ?? []).filter((take) => take.status === 'done' && !isSpoiled(take));
-    return nearestFair(
-      compared,
-      usable.flatMap((take) => take.setups.map((setup) => comparedOf(take, setup))),
-      underTest,
-    );
-  }, [isFair, compared, allTakes, underTest]);
+  const usable = useMemo(() => {
+    const done = (allTakes ?? []).filter((take) => take.status === 'done' && !isSpoiled(take));
+    return done.flatMap((take) => take.setups.map((setup) => comparedOf(take, setup)));
+  }, [allTakes]);
+  const fair = useMemo(() => (isFair || compared.length < 2 ? null : nearestFair(compared, usable, underTest)), [isFair, compared, usable, underTest]);
   if (entries.length < 2) return <span className="tray-says soft">Pick up another take to see what differs.</span>;
   const slate = (takeId: string | undefined) => slateLabel(takes.get(takeId ?? '') ?? { slate: 0, pass: 1 });
   const { answer, why } = fairSentence(comparison, underTest, {

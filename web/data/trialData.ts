@@ -62,10 +62,16 @@ export function comparedOf(take: Take, setup: TakeSetup): Compared {
   };
 }
 
+/** Made once for a list that the server gave, however many views ask. */
+const takesById = new WeakMap<readonly Take[], Map<string, Take>>();
+const NO_TAKES: Take[] = [];
+
 /** Takes of a trial by id. */
 export function useTakesById(trialId: string): Map<string, Take> {
-  const { data } = useTakesQuery(trialId);
-  return useMemo(() => new Map((data ?? []).map((take) => [take.id, take])), [data]);
+  const { data = NO_TAKES } = useTakesQuery(trialId);
+  const known = takesById.get(data) ?? new Map(data.map((take) => [take.id, take]));
+  takesById.set(data, known);
+  return known;
 }
 
 /** A recording beside what it is a recording of. */

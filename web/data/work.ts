@@ -8,6 +8,12 @@ import type { Take } from '@marvet/core/domain/take';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { api } from './api.ts';
 
+/**
+ * Of lists of thousands of rows. The state would walk through every field of them, to see whether somebody
+ * changed it and to compare it with what was there; what is frozen it takes as it is.
+ */
+const LONG_LIST = { structuralSharing: false, transformResponse: <Row>(rows: Row[]): Row[] => Object.freeze(rows) as Row[] };
+
 const planApi = api.injectEndpoints({
   endpoints: (build) => ({
     plan: build.query<Plan, string>({ query: (trialId) => `trials/${trialId}/plan`, providesTags: ['Plan'] }),
@@ -29,13 +35,13 @@ export const workApi = planApi.injectEndpoints({
       query: (trialId) => ({ url: `trials/${trialId}/plan/commit`, method: 'POST' }),
       invalidatesTags: ['Plan', 'Takes', 'Trials'],
     }),
-    takes: build.query<Take[], string>({ query: (trialId) => `trials/${trialId}/takes`, providesTags: ['Takes'] }),
+    takes: build.query<Take[], string>({ query: (trialId) => `trials/${trialId}/takes`, ...LONG_LIST, providesTags: ['Takes'] }),
     sendLog: build.mutation<LogAnswer, { trialId: string; lines: LogLine[] }>({
       query: ({ trialId, lines }) => ({ url: `trials/${trialId}/log`, method: 'POST', body: { lines } }),
       invalidatesTags: ['Takes', 'Trials', 'Verdict'],
     }),
-    files: build.query<FileRow[], string>({ query: (trialId) => `trials/${trialId}/files`, providesTags: ['Files'] }),
-    recordings: build.query<RecordingRow[], string>({ query: (trialId) => `trials/${trialId}/recordings`, providesTags: ['Recordings'] }),
+    files: build.query<FileRow[], string>({ query: (trialId) => `trials/${trialId}/files`, ...LONG_LIST, providesTags: ['Files'] }),
+    recordings: build.query<RecordingRow[], string>({ query: (trialId) => `trials/${trialId}/recordings`, ...LONG_LIST, providesTags: ['Recordings'] }),
     file: build.query<FileChange, { trialId: string; fileId: string }>({ query: ({ trialId, fileId }) => `trials/${trialId}/files/${fileId}` }),
     figure: build.query<FigureOfAll, { trialId: string; measureId: MeasureId }>({
       query: ({ trialId, measureId }) => `trials/${trialId}/recordings/figure/${measureId}`,

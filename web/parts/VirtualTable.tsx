@@ -1,6 +1,7 @@
-import { type ColumnDef, flexRender, getCoreRowModel, getSortedRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
+import { type ColumnDef, flexRender, getCoreRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef } from 'react';
+import { useMemo, useRef } from 'react';
+import { sortedRows } from './sortedRows.ts';
 
 const ROW_PX = 36;
 
@@ -17,17 +18,7 @@ interface VirtualTableProps<Row> {
 /** A dense table that sorts by its headings and draws only the rows that are seen. Numeric columns say so in `meta.numeric`. */
 export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSorting, picked }: VirtualTableProps<Row>) {
   const scroll = useRef<HTMLElement>(null);
-  const table = useReactTable({
-    data: rows,
-    columns,
-    state: { sorting },
-    onSortingChange: (update) => onSorting(typeof update === 'function' ? update(sorting) : update),
-    getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
-    getRowId: rowKey,
-    sortDescFirst: false,
-  });
-  const sorted = table.getRowModel().rows;
+  const sorted = useMemo(() => sortedRows(rows, columns, sorting), [rows, columns, sorting]);
   const virtual = useVirtualizer({
     count: sorted.length,
     getScrollElement: () => scroll.current,
@@ -36,6 +27,19 @@ export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSor
     initialRect: { width: 800, height: 600 },
   });
   const items = virtual.getVirtualItems();
+  const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? -1];
+  const seen = useMemo(() => sorted.slice(first, last + 1), [sorted, first, last]);
+  const table = useReactTable({
+    data: seen,
+    columns,
+    state: { sorting },
+    onSortingChange: (update) => onSorting(typeof update === 'function' ? update(sorting) : update),
+    getCoreRowModel: getCoreRowModel(),
+    manualSorting: true,
+    getRowId: rowKey,
+    sortDescFirst: false,
+  });
+  const drawn = table.getRowModel().rows;
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   const numeric = (meta: unknown) => ((meta as { numeric?: boolean } | undefined)?.numeric ? 'num' : '');
@@ -67,18 +71,15 @@ export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSor
               <td style={{ height: before, padding: 0 }} />
             </tr>
           )}
-          {items.map((item) => {
-            const row = sorted[item.index]!;
-            return (
-              <tr key={row.id} aria-rowindex={item.index + 2} className={picked?.(row.original) ? 'picked' : ''}>
-                {row.getVisibleCells().map((cell) => (
-                  <td key={cell.id} className={numeric(cell.column.columnDef.meta)}>
-                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
+          {drawn.map((row) => (
+            <tr key={row.id} aria-rowindex={first + row.index + 2} className={picked?.(row.original) ? 'picked' : ''}>
+              {row.getVisibleCells().map((cell) => (
+                <td key={cell.id} className={numeric(cell.column.columnDef.meta)}>
+                  {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                </td>
+              ))}
+            </tr>
+          ))}
           {after > 0 && (
             <tr aria-hidden>
               <td style={{ height: after, padding: 0 }} />

@@ -2,7 +2,7 @@ import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordin
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
@@ -23,6 +23,8 @@ interface NewRoundProps {
   number: number;
 }
 
+const LOUDNESS = TABLE_FIGURES.indexOf('loudness.integratedLufs');
+
 /** A new round: all candidates of one take, or the takes of the tray; on which criteria; how loud. */
 export function NewRound({ trialId, criteria, recordings, takes, chosen, number }: NewRoundProps) {
   const words = useTrialWords(trialId);
@@ -36,9 +38,12 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const [targetLufs, setTarget] = useState(-23);
   const [ceilingDbtp, setCeiling] = useState(-1);
   const byId = useTakesById(trialId);
-  const loudness = TABLE_FIGURES.indexOf('loudness.integratedLufs');
-  const measured = recordings.filter((recording) => recording.setupId && recording.table?.[loudness] != null);
-  const usable = takes.filter((take) => !isSpoiled(take) && measured.filter((recording) => recording.takeId === take.id).length >= 2);
+  const measured = useMemo(() => recordings.filter((recording) => recording.setupId && recording.table?.[LOUDNESS] != null), [recordings]);
+  const usable = useMemo(() => {
+    const ofTake = new Map<string | null, number>();
+    for (const { takeId: id } of measured) ofTake.set(id, (ofTake.get(id) ?? 0) + 1);
+    return takes.filter((take) => !isSpoiled(take) && (ofTake.get(take.id) ?? 0) >= 2);
+  }, [takes, measured]);
   const offered = takeId ? measured.filter((recording) => recording.takeId === takeId) : measured.filter((recording) => chosen.includes(recording.id));
   const picked = offered.filter((recording) => ids.includes(recording.id));
   const compared = picked.flatMap((recording) => {

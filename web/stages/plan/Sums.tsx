@@ -1,8 +1,9 @@
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import { isTouched, type Take } from '@marvet/core/domain/take';
 import { factorsWithoutLevel } from '@marvet/core/plan/matrix';
+import type { WorkedOutPlan } from '@marvet/core/plan/workOut';
 import { reconcileTakes } from '@marvet/core/takes/reconcile';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { useCommitPlanMutation, useRecordingsQuery } from '../../data/work.ts';
@@ -24,14 +25,9 @@ export function Sums({ trialId, plan, takes, working }: SumsProps) {
   const [commit, { error, isLoading }] = useCommitPlanMutation();
   const tell = useNotice();
   const worked = working.result && 'built' in working.result ? working.result : null;
-  // What is recorded stays, though its take was never started; the server counts so as well.
-  const { data: recordings } = useRecordingsQuery(trialId, { skip: takes.length === 0 });
-  const recorded = useMemo(() => new Set(recordings?.flatMap((recording) => recording.takeId ?? [])), [recordings]);
-  const becomes = useMemo(() => (worked ? reconcileTakes(trialId, takes, worked.built.takes, 0, recorded) : null), [worked, takes, trialId, recorded]);
+  const { becomes, recorded } = useForecast(trialId, takes, worked);
   const empty = factorsWithoutLevel(plan.factors);
-  // A new order alone is worth taking over as well: slates keep their numbers and move.
-  const moved = becomes?.takes.some((take) => takes.some((each) => each.id === take.id && each.position !== take.position)) ?? false;
-  const stale = becomes !== null && (becomes.added > 0 || becomes.dropped.length > 0 || moved);
+  const stale = becomes !== null && (becomes.added > 0 || becomes.dropped.length > 0 || becomes.moved);
   const apart = worked && plan.together && worked.built.together.groups.length > 1;
   return (
     <Sheet title="What it comes to" aside={<Working working={working} />}>
@@ -85,6 +81,22 @@ export function Sums({ trialId, plan, takes, working }: SumsProps) {
       )}
     </Sheet>
   );
+}
+
+/** What the plan would make of the slates that exist. Comes after what is seen first: of thousands of takes it is some work. */
+function useForecast(trialId: string, takes: Take[], workedNow: WorkedOutPlan | null) {
+  const worked = useDeferredValue(workedNow, null);
+  // What is recorded stays, though its take was never started; the server counts so as well.
+  const { data: recordings } = useRecordingsQuery(trialId, { skip: takes.length === 0 });
+  const recorded = useMemo(() => new Set(recordings?.flatMap((recording) => recording.takeId ?? [])), [recordings]);
+  const becomes = useMemo(() => {
+    if (!worked) return null;
+    const reconciled = reconcileTakes(trialId, takes, worked.built.takes, 0, recorded);
+    const positions = new Map(takes.map((take) => [take.id, take.position]));
+    // A new order alone is worth taking over as well: slates keep their numbers and move.
+    return { ...reconciled, moved: reconciled.takes.some((take) => (positions.get(take.id) ?? take.position) !== take.position) };
+  }, [worked, takes, trialId, recorded]);
+  return { becomes, recorded };
 }
 
 function buttonText(takes: number, becomes: { added: number; dropped: unknown[] } | null, stale: boolean): string {

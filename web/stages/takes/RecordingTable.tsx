@@ -8,7 +8,7 @@ import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { levelLabel } from '@marvet/core/plan/levelWords';
 import { planKinds } from '@marvet/core/plan/matrix';
 import { type ColumnDef, createColumnHelper } from '@tanstack/react-table';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -44,10 +44,17 @@ interface RecordingTableProps {
 }
 
 const NOTHING: TrayEntry[] = [];
+const NOT_YET: RecordingRow[] = [];
 const column = createColumnHelper<Row>();
 
-/** Every recording with its setup and figures; filters and order are in the address. */
-export function RecordingTable({ trialId, recordings, takes, plan, chains }: RecordingTableProps) {
+/** Every recording with its setup and figures. Thousands of rows are put together after the rest of the page is in sight. */
+export function RecordingTable(props: RecordingTableProps) {
+  const recordings = useDeferredValue(props.recordings, NOT_YET);
+  return recordings !== NOT_YET && <ReadyTable {...props} recordings={recordings} />;
+}
+
+/** The table itself; filters and order are in the address. */
+function ReadyTable({ trialId, recordings, takes, plan, chains }: RecordingTableProps) {
   const [search, changeAddress] = useAddress();
   const dispatch = useAppDispatch();
   const entries = useAppSelector((state) => state.tray.byTrial[trialId] ?? NOTHING);
@@ -121,7 +128,10 @@ function levelId(row: Row, kind: FactorKind): string | null {
 
 /** What differs between the recordings that there are; what is the same in all needs no column. */
 function variedIn(rows: readonly Row[]): ConditionKind[] {
-  const varied = CONDITION_KINDS.filter((kind) => new Set(rows.flatMap((row) => row.condition?.[kind] ?? [])).size > 1);
+  const varied = CONDITION_KINDS.filter((kind) => {
+    const first = rows.find((row) => row.condition?.[kind] !== undefined)?.condition?.[kind];
+    return rows.some((row) => row.condition?.[kind] !== undefined && row.condition[kind] !== first);
+  });
   return varied.length > 0 ? varied : ['station'];
 }
 
