@@ -41,6 +41,34 @@ test('placements are recorded at one moment, in one take with a setup for each, 
   await expect(takes(page)).toHaveText('8');
 });
 
+test('a placement of Kit is a level of the plan: its numbers are said, and its new name follows into plan and slates', async ({ page }) => {
+  const trialId = await openPlan(page);
+  await page.goto(`${marvet.address}/trials/${trialId}/kit?part=places`);
+  await page.getByRole('button', { name: 'Placement', exact: true }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Name', { exact: true }).fill('Under the brim');
+  await dialog.getByLabel('From the mouth (m)').fill('0.18');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('0.18 m from the mouth')).toBeVisible();
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Plan' }).click();
+  await page.getByLabel('Vary something else').selectOption('placement');
+  await page.getByLabel('Vary a placement of Kit').selectOption('Under the brim');
+  await expect(page.getByRole('checkbox', { name: 'Under the brim' })).toBeChecked();
+  await expect(takes(page)).toHaveText('12');
+  await expect(region(page, 'What is varied')).toContainText('Under the brim: on body, 0.18 m from the mouth');
+  await expect(page.getByLabel('Vary a placement of Kit')).toHaveCount(0);
+  await page.getByRole('button', { name: /Update slates/ }).click();
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Kit' }).click();
+  await page.goto(`${marvet.address}/trials/${trialId}/kit?part=places`);
+  await page.getByRole('button', { name: 'Change Under the brim' }).click();
+  await dialog.getByLabel('Name', { exact: true }).fill('In the hairline');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Plan' }).click();
+  await expect(page.getByRole('checkbox', { name: 'In the hairline' })).toBeChecked();
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Field' }).click();
+  await expect(region(page, 'Slates')).toContainText('In the hairline');
+});
+
 test('candidates that disturb each other get takes of their own, and share them again', async ({ page }) => {
   await openPlan(page, 'design');
   const together = region(page, 'Recorded together');

@@ -173,6 +173,19 @@ describe('factors that a plan takes in', () => {
     expect(kinds.indexOf('orientation')).toBeLessThan(kinds.indexOf('script'));
   });
 
+  it('a level that is a placement of Kit has its name, also after that was changed; one that is a word stays a word', () => {
+    const level = (id: string, label: string) => ({ id, label, value: null, ticked: true });
+    const plan = { ...emptyPlan(), factors: [...emptyPlan().factors, { ...newFactor('placement'), levels: [level('p1', 'Breastbone'), level('collar', 'collar')] }] };
+    const labels = (placement?: { id: string; name: string }[]) =>
+      alignPlan(plan, { candidate: [], station: [], script: [], ...(placement && { placement }) })
+        .factors.find((each) => each.kind === 'placement')!
+        .levels.map(({ label }) => label);
+    expect(labels([{ id: 'p1', name: 'Breastbone, low' }])).toEqual(['Breastbone, low', 'collar']);
+    // What is in the bin is still what takes were planned with.
+    expect(labels([])).toEqual(['Breastbone', 'collar']);
+    expect(labels()).toEqual(['Breastbone', 'collar']);
+  });
+
   it.each([
     ['under the collar', 'under-the-collar'],
     ['½ throttle', '½-throttle'],

@@ -11,6 +11,9 @@ export interface PlanRecords {
   candidate: readonly NamedRecord[];
   station: readonly NamedRecord[];
   script: readonly NamedRecord[];
+  /** Placements and rigs may be levels as well; those that are have the name of their record. */
+  placement?: readonly NamedRecord[];
+  rig?: readonly NamedRecord[];
 }
 
 const NAMES: Record<FactorKind, string> = {
@@ -98,13 +101,16 @@ export function emptyPlan(): PlanDraft {
 
 /**
  * The plan with its candidates, stations and scripts as they are now: records that are new come in
- * ticked, records that are gone fall out, names follow the records. Other factors stay as they are.
+ * ticked, records that are gone fall out, names follow the records. Of placements and rigs those come in
+ * that somebody chose, beside levels that are only words; names follow, and what is gone stays as a word.
+ * Other factors stay as they are.
  */
 export function alignPlan(plan: PlanDraft, records: PlanRecords): PlanDraft {
   const extras = EXTRA_KINDS.filter((kind) => plan.factors.some((each) => each.kind === kind));
   const kinds = FACTOR_KINDS.filter((kind) => [...BASIC_KINDS, ...extras].includes(kind));
   const factors = kinds.map((kind): Factor => {
     const factor = plan.factors.find((each) => each.kind === kind) ?? newFactor(kind, []);
+    if (kind === 'placement' || kind === 'rig') return { ...factor, levels: factor.levels.map((each) => named(each, records[kind] ?? [])) };
     if (kind !== 'candidate' && kind !== 'station' && kind !== 'script') return factor;
     return {
       ...factor,
@@ -115,4 +121,9 @@ export function alignPlan(plan: PlanDraft, records: PlanRecords): PlanDraft {
     };
   });
   return { ...plan, factors };
+}
+
+function named(given: Level, records: readonly NamedRecord[]): Level {
+  const record = records.find((each) => each.id === given.id);
+  return record ? { ...given, label: record.name } : given;
 }

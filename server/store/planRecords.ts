@@ -8,20 +8,22 @@ import { IsNull, present } from './table.ts';
 /** Records of a trial that a plan speaks of, without what is in the bin. */
 export async function planRecords(tables: ReadTables, trialId: string) {
   const here = { where: present(trialId), order: { position: 'ASC' as const } };
-  const [chains, stations, scripts, items] = await Promise.all([
+  const [chains, stations, scripts, items, placements, rigs] = await Promise.all([
     tables.chains.find({ ...here, where: { ...here.where, candidate: true } }),
     tables.stations.find(here),
     tables.scripts.find(here),
     tables.items.find({ where: { binnedAtMs: IsNull() } }),
+    tables.placements.find({ where: here.where }),
+    tables.rigs.find({ where: here.where }),
   ]);
-  return { chains, stations, scripts, items };
+  return { chains, stations, scripts, items, placements, rigs };
 }
 
 /** The plan of a trial as its records are now. */
 export async function currentPlan(tables: ReadTables, trialId: string): Promise<PlanRow> {
-  const { chains, stations, scripts } = await planRecords(tables, trialId);
+  const { chains, stations, scripts, placements, rigs } = await planRecords(tables, trialId);
   const stored = (await tables.plans.findOneBy({ trialId })) ?? { ...emptyPlan(), trialId, version: 1, committedAtMs: null };
-  return { ...stored, ...alignPlan(stored, { candidate: chains, station: stations, script: scripts }) };
+  return { ...stored, ...alignPlan(stored, { candidate: chains, station: stations, script: scripts, placement: placements, rig: rigs }) };
 }
 
 /** The takes of a trial in their order, and the day that they make; no day while it has no start. */

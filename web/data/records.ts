@@ -93,9 +93,9 @@ export const {
     stations: build.query<StoredStation[], string>({ query: (trialId) => `trials/${trialId}/stations`, providesTags: ['Stations'] }),
     saveStation: build.mutation<StoredStation, Saved<StationDraft>>({ query: saving('stations'), invalidatesTags: ['Stations', 'Plan'] }),
     placements: build.query<Placement[], string>({ query: (trialId) => `trials/${trialId}/placements`, providesTags: ['Placements'] }),
-    savePlacement: build.mutation<Placement, Saved<PlacementDraft>>({ query: saving('placements'), invalidatesTags: ['Placements'] }),
+    savePlacement: build.mutation<Placement, Saved<PlacementDraft>>({ query: saving('placements'), invalidatesTags: ['Placements', 'Plan'] }),
     rigs: build.query<RigRecord[], string>({ query: (trialId) => `trials/${trialId}/rigs`, providesTags: ['Rigs'] }),
-    saveRig: build.mutation<RigRecord, Saved<RigRecordDraft>>({ query: saving('rigs'), invalidatesTags: ['Rigs'] }),
+    saveRig: build.mutation<RigRecord, Saved<RigRecordDraft>>({ query: saving('rigs'), invalidatesTags: ['Rigs', 'Plan'] }),
     scripts: build.query<StoredScript[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
     saveScript: build.mutation<StoredScript, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
     tickPreflight: build.mutation<PreflightTick[], { trialId: string; keys: string[]; ticked: boolean; person: string }>({

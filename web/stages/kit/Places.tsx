@@ -1,7 +1,8 @@
-import { type Placement, placementDraftSchema } from '@marvet/core/domain/placement';
-import { type RigRecord, rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
+import { placementDraftSchema } from '@marvet/core/domain/placement';
+import { rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
 import { useLibraryPlacementsQuery, useLibraryRigsQuery } from '../../data/library.ts';
 import { usePlacementsQuery, useRigsQuery, useSavePlacementMutation, useSaveRigMutation } from '../../data/records.ts';
+import { placementText, rigText } from '../../parts/placeTexts.ts';
 import { PlaceList } from './PlaceList.tsx';
 import { PlacementDialog } from './PlacementDialog.tsx';
 import { RigDialog } from './RigDialog.tsx';
@@ -40,25 +41,4 @@ export function Places({ trialId }: { trialId: string }) {
       />
     </div>
   );
-}
-
-function placementText({ on, distanceM, offAxisDeg, belowChinM, heightM, remark }: Placement): string {
-  const height =
-    on === 'body' ? belowChinM !== null && `${Math.abs(belowChinM)} m ${belowChinM < 0 ? 'over' : 'under'} the chin` : heightM !== null && `${heightM} m over the ground`;
-  return [`on ${on}`, distanceM !== null && `${distanceM} m from the mouth`, offAxisDeg !== null && `${offAxisDeg}° off its axis`, height, remark].filter(Boolean).join(', ');
-}
-
-function rigText({ fixing, clothLayers, clothLossDb, cloth, capLiftDb, strainRelief, onSkin, remark }: RigRecord): string {
-  const layers = clothLayers > 0 && `${clothLayers} ${clothLayers === 1 ? 'layer' : 'layers'}${cloth && ` of ${cloth}`}${clothLossDb === null ? '' : `, ${clothLossDb} dB each`}`;
-  return [
-    fixing,
-    layers,
-    capLiftDb !== null && `cap lifts ${capLiftDb} dB`,
-    strainRelief && 'with strain relief',
-    strainRelief === false && 'no strain relief',
-    onSkin && 'on skin',
-    remark,
-  ]
-    .filter(Boolean)
-    .join(', ');
 }

@@ -12,6 +12,7 @@ import Form from 'react-bootstrap/Form';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
+import { LevelsOfKit } from './LevelsOfKit.tsx';
 import type { ChangePlan } from './planPart.ts';
 import { ScriptCards } from './ScriptCards.tsx';
 import { ScriptDialog } from './ScriptDialog.tsx';
@@ -129,6 +130,7 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
                   <ScriptCards trialId={trialId} scripts={scripts} />
                 </>
               )}
+              {(kind === 'placement' || kind === 'rig') && <LevelsOfKit trialId={trialId} factor={factor} onAdd={setFactor} />}
               {!RECORDS.includes(kind) && <NewLevel factor={factor} onAdd={setFactor} />}
               {plan.removedLevels
                 .filter((each) => each.kind === kind && !factor.levels.some((level) => level.id === each.level.id))
