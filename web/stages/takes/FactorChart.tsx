@@ -1,14 +1,13 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor';
 import type { Plan } from '@marvet/core/domain/plan';
 import { TAPE_KINDS } from '@marvet/core/domain/tape';
 import { signed } from '@marvet/core/measure/catalogue';
-import { levelLabel } from '@marvet/core/plan/levelWords';
-import { type FigurePoint, figureGrid } from '@marvet/core/takes/figureGrid';
+import type { FigurePoint } from '@marvet/core/takes/figureGrid';
 import Form from 'react-bootstrap/Form';
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { Field } from '../../parts/fields.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
+import { alongFactor } from './alongFactor.ts';
 
 interface FactorChartProps {
   points: FigurePoint[];
@@ -24,16 +23,9 @@ const DASHES = ['', '6 3', '2 3', '8 3 2 3', '12 4'];
 /** The figure along the levels of one factor: a line a candidate, each point the median over everything else. */
 export function FactorChart({ points, plan, chains, unit, digits, label }: FactorChartProps) {
   const [search, changeAddress] = useAddress();
-  const varied = CONDITION_KINDS.filter((kind) => new Set(points.map((point) => point.condition[kind])).size > 1);
-  const asked = search.get('along') as ConditionKind | null;
-  const kind = asked && varied.includes(asked) ? asked : varied.includes('distance') ? 'distance' : varied[0];
-  if (!kind) return null;
-  const cells = figureGrid(points, (point) => `${point.condition[kind]} ${point.candidateId}`);
-  const levels = (plan.factors.find((factor) => factor.kind === kind)?.levels ?? []).filter((level) => points.some((point) => point.condition[kind] === level.id));
-  const rows = levels.map((level) => ({
-    level: levelLabel(plan, kind, level.id),
-    ...Object.fromEntries(chains.map((chain) => [chain.id, cells.get(`${level.id} ${chain.id}`)?.median ?? null])),
-  }));
+  const along = alongFactor(points, plan, chains, search.get('along'));
+  if (!along) return null;
+  const { kind, varied, rows } = along;
   return (
     <div className="mt-3">
       <div className="filters mb-2">
