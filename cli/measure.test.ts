@@ -138,11 +138,14 @@ describe('long files', () => {
     writeFileSync(at('probe.mts'), probe);
     const [short, long] = [6, 60].map((minutes) => {
       sparseFile(at('long.wav'), minutes * 60 * 8000 * 8, 8000);
-      const { stdout, stderr } = spawnSync(process.execPath, ['--import', import.meta.resolve('tsx'), at('probe.mts'), at('long.wav')], { encoding: 'utf8' });
+      // A small nursery: else garbage that waits there for its turn would count as memory that is needed.
+      const args = ['--max-semi-space-size=4', '--import', import.meta.resolve('tsx'), at('probe.mts'), at('long.wav')];
+      const { stdout, stderr } = spawnSync(process.execPath, args, { encoding: 'utf8' });
       expect(stderr).toBe('');
       return (JSON.parse(stdout) as { megabytes: number }).megabytes;
     }) as [number, number];
     expect(long).toBeLessThan(300);
-    expect(long - short).toBeLessThan(40);
+    // The samples alone of the 54 minutes more are 207 MB.
+    expect(long - short).toBeLessThan(50);
   });
 });

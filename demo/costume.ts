@@ -1,6 +1,8 @@
 import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { setupKey } from '@marvet/core/domain/factor';
+import { placementDraftSchema } from '@marvet/core/domain/placement';
 import type { PlanDraft } from '@marvet/core/domain/plan';
+import { rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
 import { STARTING_POINTS } from '@marvet/core/domain/startingPoint';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
 import { acousticsSchema } from '@marvet/core/domain/station';
@@ -78,6 +80,18 @@ const STATIONS: BundledTrial['stations'] = [
   },
 ];
 
+const PLACEMENTS: BundledTrial['placements'] = [
+  { name: 'breastbone, under the apron', on: 'body', belowChinM: 0.16, distanceM: 0.23, offAxisDeg: 80, aimDeg: 0 },
+  { name: 'under the collar', on: 'body', belowChinM: 0.05, distanceM: 0.13, offAxisDeg: 95, aimDeg: 30 },
+  { name: 'from above', on: 'boom', heightM: 2.1, distanceM: 0.7, offAxisDeg: 45, aimDeg: 0 },
+].map((draft, place) => ({ ...placementDraftSchema.parse(draft), id: own('placement', place) }));
+
+/** The costume as it is worn: two ways to be heard through it. */
+const RIGS: BundledTrial['rigs'] = [
+  { name: 'apron tied', fixing: 'loop and tape', clothLayers: 2, clothLossDb: 4, cloth: 'linen over wool', strainRelief: true },
+  { name: 'apron loose', fixing: 'loop and tape', clothLayers: 1, clothLossDb: 4, cloth: 'wool', strainRelief: true, remark: 'The strings swing.' },
+].map((draft, place) => ({ ...rigRecordDraftSchema.parse(draft), id: own('rig', place) }));
+
 const SCRIPTS: BundledTrial['scripts'] = [STARTING_SCRIPTS[0]!, ...POINT.scripts, STARTING_SCRIPTS.at(-1)!].map((script, position) => ({
   ...script,
   id: own('script', position),
@@ -90,14 +104,7 @@ function plan(): PlanDraft {
     factor.kind === 'windscreen'
       ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id !== 'fur' })) }
       : factor.kind === 'placement'
-        ? {
-            ...factor,
-            name: 'Apron',
-            levels: [
-              { id: 'tied', label: 'apron tied', value: null, ticked: true },
-              { id: 'loose', label: 'apron loose', value: null, ticked: true },
-            ],
-          }
+        ? { ...factor, kind: 'rig' as const, name: 'Apron', levels: RIGS.map(({ id, name }) => ({ id, label: name, value: null, ticked: true })) }
         : factor,
   );
   // Nobody would stand on the quay without foam; and so foam and place can no longer be told apart.
@@ -147,6 +154,8 @@ export const COSTUME = bundledTrial({
   criteria: POINT.criteria.map((criterion, position) => ({ ...criterion, id: own('criterion', position), position })),
   chains: CHAINS,
   stations: STATIONS,
+  placements: PLACEMENTS,
+  rigs: RIGS,
   scripts: SCRIPTS,
   plan: { ...withRoomToneFirst(), committedAtMs: null },
   marks: [],

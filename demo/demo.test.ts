@@ -164,6 +164,13 @@ describe('the costume trial', () => {
     expect(COSTUME.scripts.find((script) => script.id === worked.built.takes[0]?.condition.script)?.name).toBe('Room tone');
   });
 
+  it('varies the apron by the rigs of its kit, which have numbers', () => {
+    const levels = COSTUME.plan.factors.find((factor) => factor.kind === 'rig')!.levels;
+    expect(levels.map((level) => level.id)).toEqual(COSTUME.rigs.map((rig) => rig.id));
+    for (const rig of COSTUME.rigs) expect(rig.clothLossDb).not.toBeNull();
+    expect(COSTUME.placements.every((placement) => placement.distanceM !== null)).toBe(true);
+  });
+
   it('is not fair yet in a way that can be mended', () => {
     expect(worked.foreseen.length).toBeGreaterThan(0);
     for (const finding of worked.foreseen) expect(finding.remedies.length).toBeGreaterThan(0);

@@ -5,13 +5,15 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import type { Judged } from './judge.ts';
+import { judgeAllReal } from './real/judgeAllReal.ts';
+import { recordingsFolder } from './real/packages.ts';
 import { accuracyText } from './report.ts';
 import { GROUPS, type Group } from './specs.ts';
 import { speedAgainstNative } from './speed.ts';
 
 /** Takes a group: rendered from seeds that were looked at while thresholds were set, and from seeds that never were. */
-const TUNING_TAKES = 4;
 const HELD_TAKES = Number(process.env.TAKES ?? 20);
+const TUNING_TAKES = Math.min(4, HELD_TAKES);
 
 const pool = new Piscina({ filename: new URL('./judgeWorker.mjs', import.meta.url).href, maxThreads: availableParallelism() });
 let done = 0;
@@ -26,13 +28,15 @@ async function judgeAll(kind: 'tuning' | 'unseen', takes: number): Promise<Judge
   );
 }
 
+const recordings = recordingsFolder();
+const real = recordings === null ? null : await judgeAllReal(recordings, { tuning: Math.ceil(HELD_TAKES * 0.3), held: Math.ceil(HELD_TAKES / 2) });
 const held = await judgeAll('unseen', HELD_TAKES);
 const tuning = await judgeAll('tuning', TUNING_TAKES);
 await pool.destroy();
 process.stderr.write('\n');
 const folder = mkdtempSync(join(tmpdir(), 'marvet-accuracy-'));
-const native = spawnSync('ffmpeg', ['-version']).status === 0 ? speedAgainstNative(folder) : null;
+const native = spawnSync('ffmpeg', ['-version']).status === 0 ? speedAgainstNative(folder, recordings) : null;
 rmSync(folder, { recursive: true, force: true });
 const path = fileURLToPath(new URL('../../docs/accuracy.md', import.meta.url));
-writeFileSync(path, accuracyText(held, tuning, native));
+writeFileSync(path, accuracyText(held, tuning, real, native));
 console.log(`written: ${path}`);

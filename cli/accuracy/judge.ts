@@ -54,7 +54,7 @@ export function judge(seed: string, group: Group, voices: readonly (readonly Flo
   return { seed, group, lengthS: samples.length / spec.rateHz, windy: spec.wind !== null, errors, truth: truth.events, found: report.events };
 }
 
-function reportOf(samples: Float64Array, rateHz: number): ChannelReport {
+export function reportOf(samples: Float64Array, rateHz: number): ChannelReport {
   const bytes = writeWav([samples], { encoding: 'float', bitDepth: 64, sampleRateHz: rateHz });
   return measureFile(bufferSource(bytes)).report.channels[0] as ChannelReport;
 }

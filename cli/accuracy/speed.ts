@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { withGaps } from '@marvet/core/simulate/dryVoice';
+import { talkersOf, wordsOf } from './real/talkers.ts';
 import { dryVoices } from './voices.ts';
 
 /** Seconds of processor time that each needed for the same file, run by run, in turn. */
@@ -16,11 +17,12 @@ export interface SpeedComparison {
 const RATE_HZ = 48_000;
 const LENGTH_S = 600;
 /** Other work on a machine makes rounds differ by a third; of so many some are undisturbed on either side. */
-const ROUNDS = 9;
+const ROUNDS = 5;
+const WORDS_OF_EACH = 20;
 
-/** Ten minutes of the dry voices, stereo, 24 bit. */
-function tenMinutes(path: string): void {
-  const clips = dryVoices().flat();
+/** Ten minutes of speech, stereo, 24 bit: recorded talkers one after the other, or the demo's where there are none. */
+function tenMinutes(path: string, recordings: string | null): void {
+  const clips = recordings === null ? dryVoices().flat() : talkersOf('held').flatMap((talker) => wordsOf(talker, recordings, WORDS_OF_EACH));
   const round = withGaps(
     clips,
     clips.map((_, index) => 0.4 + 0.1 * (index % 4)),
@@ -32,25 +34,26 @@ function tenMinutes(path: string): void {
   writeFileSync(path, writeWav([left, right], { encoding: 'pcm', bitDepth: 24, sampleRateHz: RATE_HZ }));
 }
 
-/** The whole report, from the start of its program to its end, against a native loudness filter with true peak; both on one core, in turn. */
-export function speedAgainstNative(folder: string): SpeedComparison {
+/**
+ * Processor time, user and system, of the whole command that measures a file, from its start to its end,
+ * against a native loudness filter with true peak that prints nothing on the way; both on one core, in turn.
+ */
+export function speedAgainstNative(folder: string, recordings: string | null): SpeedComparison {
   const path = join(folder, 'ten-minutes.wav');
-  tenMinutes(path);
+  tenMinutes(path, recordings);
   const pin = spawnSync('taskset', ['-c', '0', 'true']).status === 0 ? ['taskset', '-c', '0'] : [];
-  const run = (...command: string[]) => {
-    const [program, ...args] = [...pin, ...command] as [string, ...string[]];
-    const { status, stdout, stderr } = spawnSync(program, args, { encoding: 'utf8' });
+  const secondsOf = (...command: string[]) => {
+    const { status, stderr } = spawnSync('bash', ['-c', 'TIMEFORMAT="%U %S"; time "$@"', 'bash', ...pin, ...command], { encoding: 'utf8', maxBuffer: 1 << 26 });
     if (status !== 0) throw new Error(`${command[0]} ended with ${status}: ${stderr}`);
-    return stdout + stderr;
+    const [user, system] = (stderr.trim().split('\n').at(-1) as string).split(' ').map(Number) as [number, number];
+    return user + system;
   };
-  const oneFile = fileURLToPath(new URL('./measureOne.ts', import.meta.url));
+  const command = fileURLToPath(new URL('../measure.ts', import.meta.url));
   const oursS: number[] = [];
   const nativeS: number[] = [];
   for (let round = 0; round < ROUNDS; round++) {
-    oursS.push(Number(run(process.execPath, '--import', 'tsx', oneFile, path)));
-    const told = run('ffmpeg', '-benchmark', '-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-');
-    const [, user, system] = /utime=([\d.]+)s stime=([\d.]+)s/.exec(told) ?? [];
-    nativeS.push(Number(user) + Number(system));
+    oursS.push(secondsOf(process.execPath, '--import', 'tsx', command, '--json', path));
+    nativeS.push(secondsOf('ffmpeg', '-v', 'error', '-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'));
   }
   return { audioS: LENGTH_S, oursS, nativeS };
 }

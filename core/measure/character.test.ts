@@ -4,7 +4,9 @@ import { convolved } from '../simulate/convolve.ts';
 import { decayTimeOfResponseS } from '../simulate/decayTime.ts';
 import { randomSource } from '../simulate/random.ts';
 import { automaticLevel } from '../simulate/recorderStages.ts';
+import { windNoise } from '../simulate/windNoise.ts';
 import { concat, mixed, reportOf, silence, spoken, whiteNoise } from '../testing/signals.ts';
+import { unusual } from './eventWords.ts';
 
 const RATE_HZ = 48_000;
 const characterOf = (signal: Float64Array) => reportOf([signal]).channels[0]!.character;
@@ -42,6 +44,29 @@ describe('character, within 1.5 dB', () => {
     // Between the two looks, of a tenth of a second each, 0.91 s pass.
     expect(Math.abs(characterOf(samples).pumpingDb! - recoveryDbPerS * 0.91)).toBeLessThan(1.5);
     expect(Math.abs(characterOf(signal).pumpingDb!)).toBeLessThan(0.5);
+  });
+
+  it('of digital silence between words nothing is said: no wind, no pumping, no decay', () => {
+    for (const signal of [words(1.2, 6), silence(8), concat(words(0.6, 5), silence(2), whiteNoise(-150, 2))]) {
+      expect(characterOf(signal)).toMatchObject({ windDb: null, pumpingDb: null, reverberationS: null });
+    }
+  });
+
+  it.each([2, 3, 4])('gusts and music between words are no automatic level (%i)', (seed) => {
+    const random = randomSource(seed);
+    const spoken = words(1.2, 8);
+    const gusty = windNoise({ speedMs: 4, screen: 'bare', sensitivityDb: 0 }, spoken.length, RATE_HZ, random).signal;
+    const loudest = gusty.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
+    const played = Float64Array.from({ length: spoken.length }, (_, n) => {
+      const at = n / RATE_HZ;
+      const beat = at % (0.37 + 0.05 * seed);
+      return 0.02 * Math.exp(-6 * beat) * Math.sin(2 * Math.PI * (220 + 110 * Math.floor(at / 0.7)) * at);
+    });
+    for (const laid of [gusty.map((x) => (0.03 * x) / loudest), played]) {
+      const report = reportOf([mixed(mixed(spoken, laid), whiteNoise(-75, spoken.length / RATE_HZ, seed))]).channels[0]!;
+      expect(Math.abs(report.character.pumpingDb ?? 0)).toBeLessThan(2);
+      expect(unusual(report).join()).not.toContain('automatic level');
+    }
   });
 
   it.each([0.35, 0.6, 1])('reverberation of %f s, within 20 %', (timeS) => {

@@ -1,11 +1,11 @@
 import { powerDb } from '../audio/decibel.ts';
 import type { Chapter } from './chapter.types.ts';
 import { DecayFinder } from './decay.ts';
-import type { Family, Finished } from './family.ts';
+import type { Family, Finished, Warn } from './family.ts';
 import type { CharacterGroup } from './report.types.ts';
 import { bandSum } from './spectrum.ts';
 import { EXTRA_COLUMNS } from './tracks/channelTracks.ts';
-import { FRAME_S, meanOf } from './tracks/frames.ts';
+import { FRAME_S, meanOf, NOTHING_DB } from './tracks/frames.ts';
 
 /** Third-octave bands of the high track, from 630 Hz on, that make 5 to 9 kHz. */
 const SIBILANT_COLUMNS = [EXTRA_COLUMNS + 9, EXTRA_COLUMNS + 12] as const;
@@ -18,6 +18,7 @@ const LOWEST_DB = -150;
 const AFTER_WORD_S = 0.2;
 const BEFORE_WORD_S = 0.04;
 const LOOK_S = 0.1;
+const NOTHING = 10 ** (NOTHING_DB / 10);
 const SHORTEST_PUMPING_PAUSE_S = AFTER_WORD_S + BEFORE_WORD_S + 2 * LOOK_S;
 
 /**
@@ -26,7 +27,7 @@ const SHORTEST_PUMPING_PAUSE_S = AFTER_WORD_S + BEFORE_WORD_S + 2 * LOOK_S;
 export class Character implements Family<CharacterGroup> {
   private readonly sibilant = new LevelHistogram();
   private readonly wind = { sum: 0, count: 0 };
-  private readonly pumping: { riseDb: number; weight: number }[] = [];
+  private readonly pumping: Rise[] = [];
   private readonly decay = new DecayFinder();
 
   settle(chapter: Chapter): void {
@@ -50,20 +51,29 @@ export class Character implements Family<CharacterGroup> {
 
   private settleQuiet({ tracks, quiet, weighted, startS, endS, speech }: Chapter): void {
     const low = tracks.low.view();
+    const plain = tracks.moments.meanSquares();
     for (const [from, to] of quiet) {
       const first = Math.round((from - startS) / FRAME_S);
       const end = Math.min(low.length, Math.round((to - startS) / FRAME_S));
-      for (let index = first; index < end; index++) this.wind.sum += low[index] as number;
-      this.wind.count += Math.max(0, end - first);
+      for (let index = first; index < end; index++) {
+        // Digital silence says nothing of the place.
+        if ((plain[index] ?? 0) < NOTHING) continue;
+        this.wind.sum += low[index] as number;
+        this.wind.count++;
+      }
       // Only a pause between two words shows how the gain comes up and is taken down again.
       if (speech.length === 0 || from <= startS || to >= endS - FRAME_S || to - from < SHORTEST_PUMPING_PAUSE_S) continue;
-      const early = meanOf(weighted, first + Math.round(AFTER_WORD_S / FRAME_S), first + Math.round((AFTER_WORD_S + LOOK_S) / FRAME_S));
-      const late = meanOf(weighted, end - Math.round((BEFORE_WORD_S + LOOK_S) / FRAME_S), end - Math.round(BEFORE_WORD_S / FRAME_S));
-      if (early > 0 && late > 0) this.pumping.push({ riseDb: 10 * Math.log10(late / early), weight: to - from });
+      const looks = [first + Math.round(AFTER_WORD_S / FRAME_S), end - Math.round((BEFORE_WORD_S + LOOK_S) / FRAME_S)] as const;
+      const riseOf = (powers: Float64Array) => {
+        const [early, late] = looks.map((at) => meanOf(powers, at, at + Math.round(LOOK_S / FRAME_S))) as [number, number];
+        return early > NOTHING && late > NOTHING ? 10 * Math.log10(late / early) : null;
+      };
+      const [riseDb, chestDb] = [riseOf(weighted), riseOf(tracks.chest.view())];
+      if (riseDb !== null && chestDb !== null) this.pumping.push({ riseDb, chestDb, weight: to - from });
     }
   }
 
-  finish(before: Finished): CharacterGroup {
+  finish(before: Finished, warn: Warn): CharacterGroup {
     const speech = before.spectrum?.speechDb ?? [];
     const pause = before.spectrum?.pauseDb ?? [];
     const voice = speech.map((level, band) => (level === null ? null : Math.max(0, 10 ** (level / 10) - (pause[band] == null ? 0 : 10 ** ((pause[band] as number) / 10)))));
@@ -75,25 +85,57 @@ export class Character implements Family<CharacterGroup> {
     );
     const sibilant = this.sibilant.meanOfLoudest(LOUDEST_SHARE);
     const relative = (power: number, to: number) => (power > 0 && to > 0 ? powerDb(power / to) : null);
-    const windDbfs = this.wind.count > 0 ? powerDb(this.wind.sum / this.wind.count) : null;
+    const windDbfs = this.wind.count >= LEAST_WIND_FRAMES ? powerDb(this.wind.sum / this.wind.count) : null;
     const active = before.activity?.activeLevelDbfs ?? null;
+    const pumping = pumpingOf(this.pumping);
+    if (pumping === 'moves by itself') warn('the quiet between words changes by itself, as gusts or music do: nothing can be said of an automatic level');
     return {
       sibilanceDb: sibilant === null ? null : relative(sibilant - hiss, body),
       proximityDb: relative(bandSum(voice, 80, 200), bandSum(voice, 500, 2000)),
       windDb: windDbfs === null || active === null ? null : windDbfs - active,
-      pumpingDb: this.pumping.length > 0 ? weightedMedian(this.pumping) : null,
+      pumpingDb: typeof pumping === 'number' ? pumping : null,
       reverberationS: this.decay.reverberationS(),
     };
   }
 }
 
-function weightedMedian(values: readonly { riseDb: number; weight: number }[]): number {
-  const sorted = [...values].sort((a, b) => a.riseDb - b.riseDb);
-  const half = sorted.reduce((sum, value) => sum + value.weight, 0) / 2;
+/** How much the quiet of one pause came up, as the ear weighs it and where a voice has its fundamental. */
+interface Rise {
+  riseDb: number;
+  chestDb: number;
+  weight: number;
+}
+
+/** What is left of a word in its last frame is no wind. */
+const LEAST_WIND_FRAMES = 20;
+
+/** So many pauses must agree before an automatic level is blamed. */
+const LEAST_PAUSES = 3;
+/** An automatic level brings all pauses up alike; what differs more than this, against the rise, moves by itself. */
+const MOST_SCATTER_DB = 2;
+const MOST_SCATTER_SHARE = 0.5;
+/** It brings lows and highs up alike as well. */
+const MOST_COLOUR_DB = 4;
+
+/**
+ * What an automatic level does to the quiet: the median rise over the pauses, by their length. Gusts, music
+ * and passing cars bring one pause up and another down, or the lows and not the highs: then there is no figure.
+ */
+function pumpingOf(rises: readonly Rise[]): number | 'moves by itself' | null {
+  if (rises.length < LEAST_PAUSES) return null;
+  const median = weightedMedian(rises, ({ riseDb }) => riseDb);
+  const scatter = weightedMedian(rises, ({ riseDb }) => Math.abs(riseDb - median));
+  const colour = weightedMedian(rises, ({ riseDb, chestDb }) => Math.abs(chestDb - riseDb));
+  return scatter > Math.max(MOST_SCATTER_DB, MOST_SCATTER_SHARE * Math.abs(median)) || colour > MOST_COLOUR_DB ? 'moves by itself' : median;
+}
+
+function weightedMedian(rises: readonly Rise[], value: (rise: Rise) => number): number {
+  const sorted = rises.map((rise) => ({ value: value(rise), weight: rise.weight })).sort((a, b) => a.value - b.value);
+  const half = sorted.reduce((sum, each) => sum + each.weight, 0) / 2;
   let passed = 0;
-  for (const { riseDb, weight } of sorted) {
-    passed += weight;
-    if (passed >= half) return riseDb;
+  for (const each of sorted) {
+    passed += each.weight;
+    if (passed >= half) return each.value;
   }
   return 0;
 }

@@ -1,5 +1,5 @@
 import type { Chapter } from './chapter.types.ts';
-import { FINE_FRAME_S } from './tracks/frames.ts';
+import { FINE_FRAME_S, NOTHING_DB } from './tracks/frames.ts';
 
 const STEP_S = 0.01;
 const FINE_PER_STEP = Math.round(STEP_S / FINE_FRAME_S);
@@ -19,6 +19,7 @@ const MOST_BEND_DB = 1.2;
 /** Of all word ends the steepest show the room; a voice that dies away slowly hides it. */
 const STEEPEST_SHARE = 0.3;
 const MOST_DECAYS = 4000;
+const NOTHING = 10 ** (NOTHING_DB / 10);
 
 /**
  * Reverberation time from how the sound dies away after words. Each word's end gives a slope, by least
@@ -45,6 +46,8 @@ export class DecayFinder {
       const levels: number[] = [];
       let noise = 0;
       for (let index = noiseFrom; index < noiseFrom + 12; index++) noise += step(index) / 12;
+      // A file that falls into digital silence shows where it was cut, or gated, and no room.
+      if (noise < NOTHING) continue;
       for (let index = Math.max(0, first); index < last; index++) levels.push(step(index));
       const time = decayTimeS(levels, noise);
       if (time !== null) this.timesS.push(time);

@@ -10,8 +10,8 @@ export interface Alignment {
 
 const ENVELOPE_STEP_S = 0.005;
 /** Files may start this much apart; enough of both is looked at for the rest to overlap. */
-const LONGEST_OFFSET_S = 32;
-const COARSE_S = 75;
+const LONGEST_OFFSET_S = 600;
+const COARSE_S = 660;
 const LEAST_OVERLAP_S = 2;
 const CANDIDATES = 4;
 const ANCHOR_S = 0.6;

@@ -3,7 +3,7 @@ import type { MatchFilter } from '../report.types.ts';
 
 const RATE_HZ = 96_000;
 const MOST_FILTERS = 5;
-const LARGEST_GAIN_DB = 18;
+const LARGEST_GAIN_DB = 12;
 /** A further filter must make at least this much of a difference. */
 const LEAST_GAIN_DB = 0.1;
 const QS = [0.7, 1.4, 2.8] as const;

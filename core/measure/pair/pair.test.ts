@@ -107,6 +107,47 @@ describe('a pair', () => {
     expect(Math.abs(at(8000) - at(800) - (6 + 8))).toBeLessThan(1);
   });
 
+  it('two performances of the same rhythm, one after the other, are not one: all null, and it is said', () => {
+    // Each word and pause of the one is as long as that of the other, so that their level curves agree.
+    const warnings: string[] = [];
+    const pair = measurePair(sampleTrack(talk(20, 500), RATE_HZ), sampleTrack(talk(20, 900), RATE_HZ), (message) => warnings.push(message));
+    expect(
+      Object.values(pair)
+        .flat()
+        .filter((value) => value !== null),
+    ).toEqual([]);
+    expect(warnings.join()).toMatch(/not the same performance|could not be aligned/);
+  });
+
+  it('one that started nine minutes before the other is laid where it belongs', () => {
+    const lengthS = 580;
+    const low = 16_000;
+    const long = resample(talk(lengthS, 21), RATE_HZ, low);
+    const pair = measurePair(sampleTrack(long.subarray(540 * low), low), sampleTrack(long, low), () => undefined);
+    expect(Math.abs((pair.latencyMs ?? 0) + 540_000)).toBeLessThanOrEqual(0.05);
+  });
+
+  it.each([10, 20, 30])('white noise of its own, %i dB under the voice, moves no filter: none by more than 1 dB', (underDb) => {
+    const voiceDb = 10 * Math.log10(short.reduce((sum, x) => sum + x * x, 0) / short.length);
+    for (const noisy of [true, false]) {
+      const withNoise = mixed(short, whiteNoise(voiceDb - underDb, 12, 31));
+      const pair = noisy ? pairOf(withNoise, short) : pairOf(short, withNoise);
+      const at = (hz: number) => pair.eqMatch.reduce((sum, filter) => sum + matchFilterDb(filter, hz), 0);
+      const gains = [125, 250, 500, 1000, 2000, 4000, 8000].map(at);
+      expect(Math.max(...gains) - Math.min(...gains)).toBeLessThan(1);
+    }
+  });
+
+  it('where no voice is there is no equalisation to advise', () => {
+    const warnings: string[] = [];
+    const noise = whiteNoise(-40, 12, 8);
+    const coloured = Float64Array.from(noise);
+    new Cascade([highShelf(3000, 9, RATE_HZ)]).process(coloured, coloured, coloured.length);
+    const pair = measurePair(sampleTrack(coloured, RATE_HZ), sampleTrack(noise, RATE_HZ), (message) => warnings.push(message));
+    expect(pair).toMatchObject({ eqMatch: [], spectralDistanceDb: null, matchedDistanceDb: null });
+    expect(warnings.join()).toContain('no words with pauses');
+  });
+
   it('of two that have nothing in common says so, and gives no figures', () => {
     const warnings: string[] = [];
     const pair = measurePair(sampleTrack(talk(10, 500), RATE_HZ), sampleTrack(whiteNoise(-30, 10, 3), RATE_HZ), (message) => warnings.push(message));

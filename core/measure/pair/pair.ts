@@ -1,21 +1,22 @@
-import FFT from 'fft.js';
 import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../../audio/bands.ts';
 import { powerBetween } from '../../audio/powerSpectrum.ts';
 import type { Warn } from '../family.ts';
 import type { PairGroup } from '../report.types.ts';
 import { type Alignment, align } from './align.ts';
+import { commonSpectra } from './commonSpectra.ts';
 import { eqMatch, levelFreeRms } from './eqMatch.ts';
-import { type PairTrack, readAtTimes } from './track.ts';
+import type { PairTrack } from './track.ts';
 
-const FRAME_S = 0.085;
-/** Stretches spread over what both have in common; more of the same talk changes little. */
-const MOST_STRETCHES = 40;
-const STRETCH_S = 2;
-/** Frames this far under the loud ones are pauses, in which two channels have little to do with each other. */
-const PAUSE_UNDER_DB = 25;
+/** A band counts where the voice, noise taken off, stands this far over the noise in both. */
+const LEAST_OVER_NOISE_DB = 6;
+/** So much of the one at least follows the other where both heard the same; by chance hardly a hundredth does. */
+const LEAST_COMMON = 0.01;
+/** Where a voice is, and what two microphones have in common is to be looked for. */
+const COMMON_HZ = [150, 6000] as const;
 const JUDGED_FROM_HZ = 100;
 const JUDGED_TO_HZ = 10_000;
 const NOTHING = 1e-14;
+const LEAST_BANDS = 8;
 const MOST_SNR_DB = 120;
 
 /** A pair with what could not be measured and why. */
@@ -53,101 +54,50 @@ export function measurePair(channel: PairTrack, reference: PairTrack, warn: Warn
     warn('too little is common with the reference to compare');
     return { ...NONE, ...timing(alignment) };
   }
-  const { own, other, coherent, binHz } = spectra;
+  const { own, other, ownNoise, otherNoise, coherent, binHz } = spectra;
   const topHz = Math.min(channel.sampleRateHz, reference.sampleRateHz) / 2;
-  const bandDiffDb = THIRD_OCTAVE_HZ.map((hz) => {
-    const [low, high] = bandEdgesHz(hz);
-    const [mine, theirs] = [powerBetween(own, binHz, low, high), powerBetween(other, binHz, low, high)];
-    return high > topHz * 0.98 || mine < NOTHING || theirs < NOTHING ? null : 10 * Math.log10(mine / theirs);
+  const sum = (powers: Float64Array) => powerBetween(powers, binHz, 20, topHz * 0.98);
+  const between = (powers: Float64Array, [low, high]: readonly [number, number]) => powerBetween(powers, binHz, low, high);
+  if (between(coherent, COMMON_HZ) < LEAST_COMMON * between(own, COMMON_HZ)) {
+    warn('nothing of this follows the reference, wherever it is laid: they are not the same performance');
+    return NONE;
+  }
+  const bands = THIRD_OCTAVE_HZ.map((hz) => {
+    const edges = bandEdgesHz(hz);
+    const [mine, theirs] = [voiceIn(between(own, edges), ownNoise && between(ownNoise, edges)), voiceIn(between(other, edges), otherNoise && between(otherNoise, edges))];
+    if (edges[1] > topHz * 0.98 || mine === null || theirs === null) return { hz, difference: null, clear: false };
+    return { hz, difference: 10 * Math.log10(mine.power / theirs.power), clear: mine.clear && theirs.clear };
   });
-  const judged = THIRD_OCTAVE_HZ.map((hz, band) => ({ hz, difference: bandDiffDb[band] ?? null })).filter(
-    (each): each is { hz: number; difference: number } => each.difference !== null && each.hz > JUDGED_FROM_HZ * 0.95 && each.hz < JUDGED_TO_HZ * 1.05,
+  const judged = bands.filter(
+    (each): each is { hz: number; difference: number; clear: true } => each.difference !== null && each.clear && each.hz > JUDGED_FROM_HZ * 0.95 && each.hz < JUDGED_TO_HZ * 1.05,
   );
+  const differences = judged.map(({ difference }) => difference);
+  const enough = judged.length >= LEAST_BANDS;
+  if (!ownNoise || !otherNoise) warn('there are no words with pauses between them: nothing can be said of what equalisation would do to a voice');
+  else if (!enough) warn('the voice stands out of the noise in too few bands to say what equalisation would do');
   const match = eqMatch(
     judged.map(({ hz }) => hz),
-    judged.map(({ difference }) => difference),
+    differences,
   );
-  const sum = (powers: Float64Array) => powerBetween(powers, binHz, 20, topHz * 0.98);
   const rest = sum(own) - sum(coherent);
+  const voice = (powers: Float64Array, noise: Float64Array | null) => sum(powers) - (noise ? Math.min(0.9 * sum(powers), sum(noise)) : 0);
   return {
     ...timing(alignment),
-    levelDiffDb: 10 * Math.log10(sum(own) / sum(other)),
-    bandDiffDb,
-    spectralDistanceDb: levelFreeRms(judged.map(({ difference }) => difference)),
-    eqMatch: match.filters,
-    matchedDistanceDb: match.after,
+    levelDiffDb: 10 * Math.log10(voice(own, ownNoise) / voice(other, otherNoise)),
+    bandDiffDb: bands.map(({ difference, clear }) => (clear || !ownNoise ? difference : null)),
+    spectralDistanceDb: enough ? levelFreeRms(differences) : null,
+    eqMatch: enough ? match.filters : [],
+    matchedDistanceDb: enough ? match.after : null,
     coherentSnrDb: sum(coherent) <= 0 ? null : Math.min(MOST_SNR_DB, 10 * Math.log10(sum(coherent) / Math.max(rest, 1e-30))),
   };
 }
 
+/** What the voice has in a band, the noise between words taken off, and whether it stands clear of that noise; null where there is nothing. */
+function voiceIn(power: number, noise: number | null): { power: number; clear: boolean } | null {
+  if (power < NOTHING) return null;
+  if (noise === null) return { power, clear: false };
+  const voice = Math.max(power - noise, 0.01 * power);
+  return { power: voice, clear: voice >= noise * 10 ** (LEAST_OVER_NOISE_DB / 10) };
+}
+
 const timing = ({ latencyS, drift, polarity }: Alignment) => ({ latencyMs: latencyS * 1000, driftPpm: drift * 1e6, polarity });
-
-interface CommonSpectra {
-  own: Float64Array;
-  other: Float64Array;
-  /** What of the channel's power follows the reference. */
-  coherent: Float64Array;
-  binHz: number;
-}
-
-/** Spectra of both over the loud frames of what they have in common, and the part of the one that the other explains. */
-function commonSpectra(channel: PairTrack, reference: PairTrack, { latencyS, drift }: Alignment): CommonSpectra | null {
-  const rateHz = reference.sampleRateHz;
-  const size = 2 ** Math.round(Math.log2(rateHz * FRAME_S));
-  const bins = size / 2 + 1;
-  const frames: { own: Float64Array; other: Float64Array; level: number }[] = [];
-  for (const startS of stretches(channel, reference, latencyS)) {
-    const count = Math.round(STRETCH_S * rateHz);
-    const b = reference.read(Math.round(startS * rateHz), count);
-    const atS = Math.round(startS * rateHz) / rateHz;
-    const a = readAtTimes(channel, atS + latencyS + drift * atS, (1 + drift) / rateHz, count);
-    for (let from = 0; from + size <= count; from += size / 2) {
-      const other = b.subarray(from, from + size);
-      frames.push({ own: a.subarray(from, from + size), other, level: 10 * Math.log10(other.reduce((sum, x) => sum + x * x, 0) / size + 1e-20) });
-    }
-  }
-  const loud = frames.map(({ level }) => level).sort((x, y) => x - y)[Math.floor(frames.length * 0.95)] ?? 0;
-  const used = frames.filter(({ level }) => level > loud - PAUSE_UNDER_DB && level > -150);
-  if (used.length < 3) return null;
-  const own = new Float64Array(bins);
-  const other = new Float64Array(bins);
-  const re = new Float64Array(bins);
-  const im = new Float64Array(bins);
-  const fft = new FFT(size);
-  const block = fft.createComplexArray() as number[];
-  const both = fft.createComplexArray() as number[];
-  const scale = 2 / (size * size * 0.375 * used.length);
-  for (const frame of used) {
-    for (let index = 0; index < size; index++) {
-      const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size);
-      block[2 * index] = (frame.own[index] as number) * window;
-      block[2 * index + 1] = (frame.other[index] as number) * window;
-    }
-    fft.transform(both, block);
-    for (let bin = 0; bin < bins; bin++) {
-      const mirror = (size - bin) % size;
-      const [zr, zi, mr, mi] = [both[2 * bin], both[2 * bin + 1], both[2 * mirror], both[2 * mirror + 1]] as [number, number, number, number];
-      const [ar, ai, br, bi] = [(zr + mr) / 2, (zi - mi) / 2, (zi + mi) / 2, (mr - zr) / 2];
-      own[bin] = (own[bin] as number) + scale * (ar * ar + ai * ai);
-      other[bin] = (other[bin] as number) + scale * (br * br + bi * bi);
-      re[bin] = (re[bin] as number) + scale * (ar * br + ai * bi);
-      im[bin] = (im[bin] as number) + scale * (ai * br - ar * bi);
-    }
-  }
-  const coherent = own.map((power, bin) => {
-    const product = power * (other[bin] as number);
-    const coherence = product > 0 ? Math.min(1, ((re[bin] as number) ** 2 + (im[bin] as number) ** 2) / product) : 0;
-    // A few frames agree by chance by one part in their number.
-    return power * Math.max(0, (coherence - 1 / used.length) / (1 - 1 / used.length));
-  });
-  return { own, other, coherent, binHz: rateHz / size };
-}
-
-/** Starts of the stretches in the reference, evenly over what both have. */
-function stretches(channel: PairTrack, reference: PairTrack, latencyS: number): number[] {
-  const fromS = Math.max(0, -latencyS);
-  const toS = Math.min(reference.frames / reference.sampleRateHz, channel.frames / channel.sampleRateHz - latencyS) - STRETCH_S;
-  if (toS <= fromS) return [Math.max(0, fromS)];
-  const count = Math.min(MOST_STRETCHES, Math.floor((toS - fromS) / STRETCH_S) + 1);
-  return Array.from({ length: count }, (_, index) => fromS + (count === 1 ? 0 : ((toS - fromS) * index) / (count - 1)));
-}

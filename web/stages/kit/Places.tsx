@@ -12,7 +12,7 @@ export function Places({ trialId }: { trialId: string }) {
   const [savePlacement] = useSavePlacementMutation();
   const [saveRig] = useSaveRigMutation();
   return (
-    <div className="columns">
+    <div className="columns halves">
       <PlaceList
         trialId={trialId}
         kind="placements"

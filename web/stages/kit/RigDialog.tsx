@@ -12,7 +12,7 @@ import { UsualOnes } from './UsualOnes.tsx';
 const EMPTY: RigRecordDraft = { ...rigRecordDraftSchema.parse({ name: 'new' }), name: '' };
 const NUMBERS = [
   ['clothLayers', 'Layers of cloth'],
-  ['clothLossDb', 'One layer takes away (dB)'],
+  ['clothLossDb', 'A layer takes (dB)'],
   ['capLiftDb', 'A cap lifts (dB)'],
 ] as const;
 
@@ -43,19 +43,21 @@ export function RigDialog({ trialId, rig, onClose }: { trialId: string; rig: Rig
         {NUMBERS.map(([name, label]) => (
           <NumberField key={name} form={form} schema={rigRecordDraftSchema} name={name} label={label} />
         ))}
+      </div>
+      <div className="row-line align-items-start">
         <Field label="Cloth" className="grow">
           {(id) => <Form.Control id={id} placeholder="wool over cotton" {...form.register('cloth')} />}
         </Field>
+        <Field label="Strain relief of its cable">
+          {(id) => (
+            <Form.Select id={id} {...form.register('strainRelief', yesNoOrUnknown)}>
+              <option value="">not known</option>
+              <option value="true">yes</option>
+              <option value="false">no</option>
+            </Form.Select>
+          )}
+        </Field>
       </div>
-      <Field label="Strain relief of its cable">
-        {(id) => (
-          <Form.Select id={id} {...form.register('strainRelief', yesNoOrUnknown)}>
-            <option value="">not known</option>
-            <option value="true">yes</option>
-            <option value="false">no</option>
-          </Form.Select>
-        )}
-      </Field>
       <Form.Check id="rig-on-skin" label="taped on skin" {...form.register('onSkin')} />
       <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
     </RecordDialog>

@@ -20,12 +20,12 @@ interface FactorChartProps {
 
 const DASHES = ['', '6 3', '2 3', '8 3 2 3', '12 4'];
 
-/** The figure along the levels of one factor: a line a candidate, each point the median over everything else. */
+/** The figure along the levels of one factor: a line a candidate, each point the median over what was recorded at every level. */
 export function FactorChart({ points, plan, chains, unit, digits, label }: FactorChartProps) {
   const [search, changeAddress] = useAddress();
   const along = alongFactor(points, plan, chains, search.get('along'));
   if (!along) return null;
-  const { kind, varied, rows } = along;
+  const { kind, varied, rows, sharedConditions } = along;
   return (
     <div className="mt-3">
       <div className="filters mb-2">
@@ -40,7 +40,11 @@ export function FactorChart({ points, plan, chains, unit, digits, label }: Facto
             </Form.Select>
           )}
         </Field>
-        <span className="small soft mb-1">Medians over everything else; the matrix above is the table behind.</span>
+        <span className="small soft mb-1">
+          {sharedConditions > 0
+            ? `Medians over ${sharedConditions === 1 ? 'the one condition that was' : `the ${sharedConditions} conditions that were`} recorded at every ${kind}; the matrix above is the table behind.`
+            : `No condition was recorded at every ${kind}: these are medians of unlike conditions, which say little about the ${kind} itself.`}
+        </span>
       </div>
       <ResponsiveContainer width="100%" height={260}>
         <LineChart data={rows} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>

@@ -18,10 +18,21 @@ describe('a figure along a factor', () => {
     ]);
   });
 
-  it('each value is the median over everything else', () => {
-    const points = [point('QO', '1', 10, 'bare'), point('QO', '1', 20, 'foam'), point('QO', '1', 90, 'fur'), point('QO', '10', 5)];
-    expect(alongFactor(points, plan, chains, 'distance')!.rows[0]).toMatchObject({ QO: 20 });
-    expect(alongFactor(points, plan, chains, 'windscreen')!.rows.map((row) => row.QO)).toEqual([7.5, 20, 90]);
+  it('counts only what was recorded at every level: a distance that was tried in the quiet alone does not look better for it', () => {
+    const points = [point('QO', '1', 10, 'bare'), point('QO', '1', 20, 'foam'), point('QO', '1', 60, 'fur'), point('QO', '10', 50, 'fur')];
+    const along = alongFactor(points, plan, chains, 'distance')!;
+    expect(along.sharedConditions).toBe(1);
+    expect(along.rows.map((row) => row.QO)).toEqual([60, 50]);
+  });
+
+  it('of several conditions at every level each value is the median', () => {
+    const points = ['bare', 'foam', 'fur'].flatMap((screen, index) => [point('QO', '1', [10, 20, 90][index]!, screen), point('QO', '10', index, screen)]);
+    expect(alongFactor(points, plan, chains, 'distance')).toMatchObject({ sharedConditions: 3, rows: [{ QO: 20 }, { QO: 1 }] });
+  });
+
+  it('where nothing was recorded at every level all counts, and it is said that it is unlike', () => {
+    const points = [point('QO', '1', 10, 'bare'), point('QO', '1', 20, 'foam'), point('QO', '10', 5, 'fur')];
+    expect(alongFactor(points, plan, chains, 'distance')).toMatchObject({ sharedConditions: 0, rows: [{ QO: 15 }, { QO: 5 }] });
   });
 
   it('what is asked for and does not differ is not drawn; where nothing differs there is no chart', () => {
