@@ -17,6 +17,9 @@ const SKEW = 1.5;
 /** Room tone so much lower after words has been turned down there. */
 const PUMPED_DB = 3;
 const SHORTEST_HOLE_S = 0.004;
+/** It begins at once: by this much within some ten milliseconds. What a room's tail leaves when it has rung out comes slowly. */
+const SUDDEN_DB = 8;
+const [SUDDEN_BEFORE_FRAMES, SUDDEN_WITHIN_FRAMES] = [6, 4];
 /** Or: a voice falls by this much within two fine frames, faster than a room or a mouth lets it. */
 const CUT_DB = 22;
 const RETURN_DB = 16;
@@ -103,10 +106,16 @@ function holesUnder(levels: Float64Array, threshold: number): Span[] {
     let to = from;
     while (to < levels.length && (levels[to] as number) < threshold) to++;
     // A file that starts or ends in silence has not been broken off by radio.
-    if (to - from >= shortest && from > 0 && to < levels.length) holes.push([from, to]);
+    if (to - from >= shortest && from > 0 && to < levels.length && isSudden(levels, from, to)) holes.push([from, to]);
     from = to;
   }
   return holes;
+}
+
+function isSudden(levels: Float64Array, from: number, to: number): boolean {
+  const before = levels.subarray(Math.max(0, from - SUDDEN_BEFORE_FRAMES), from).reduce((most, level) => Math.max(most, level), -150);
+  const inside = levels.subarray(from, Math.min(to, from + SUDDEN_WITHIN_FRAMES)).reduce((least, level) => Math.min(least, level), 150);
+  return before - inside >= SUDDEN_DB;
 }
 
 /**
