@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { EventKind } from '../../domain/measureId.ts';
+import { convolved } from '../../simulate/convolve.ts';
+import { roomResponse } from '../../simulate/imageRoom.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { layClick, layPlosive, layRustle, layThump } from '../../simulate/touches.ts';
 import { concat, mixed, reportOf, silence, sine, spoken, whiteNoise } from '../../testing/signals.ts';
@@ -168,5 +170,25 @@ describe('events', () => {
     layClick(signal, RATE_HZ, 3.5, 0.1, randomSource(2));
     const places = (factor: number) => eventsOf(signal.map((x) => x * factor)).map(({ kind, startS }) => `${kind} ${startS.toFixed(3)}`);
     expect(places(0.25)).toEqual(places(1));
+  });
+});
+
+describe('in a hall of two seconds', () => {
+  it.each([1, 2, 3])('where the room tone shows only once the tails have rung out, nothing breaks (%i)', (seed) => {
+    const words = concat(
+      silence(0.6),
+      ...Array.from({ length: 6 }, (_, index) => [whiteNoise(-24, 0.35 + 0.1 * (index % 3), seed * 10 + index), silence(index === 2 ? 2.6 : 0.5)]).flat(),
+      silence(2.5),
+    );
+    const response = roomResponse(
+      { sizeM: [18, 11, 6], absorption: Array(6).fill(0.14), talkerM: [7, 5, 1.5], microphoneM: [8.2, 5, 1.6], pattern: { pressureShare: 0.5, tubeM: 0 } },
+      RATE_HZ,
+      randomSource(seed),
+    );
+    const heard = mixed(convolved(words, response), whiteNoise(-72, words.length / RATE_HZ, seed + 50));
+    expect(reportOf([heard]).channels[0]!.events.filter(({ kind }) => kind === 'dropout')).toEqual([]);
+    // The same with three mutes in it: those are found.
+    for (const atS of [1.5, 3.2, 5.1]) heard.fill(0, Math.round(atS * RATE_HZ), Math.round((atS + 0.03) * RATE_HZ));
+    expect(reportOf([heard]).channels[0]!.events.filter(({ kind }) => kind === 'dropout')).toHaveLength(3);
   });
 });
