@@ -19,6 +19,9 @@ const MOST_ANCHORS = 24;
 /** How far from the coarse lag the exact one may be. */
 const REACH_S = 0.06;
 const LEAST_PROMINENCE = 6;
+/** Lags this near to the line agree with it; a talker who moves makes them wander by some tenths of a millisecond. */
+const AGREE_S = 0.0015;
+const [DECISIVE_SUPPORT, DECISIVE_SHARE] = [5, 0.6];
 /** Phase counts most, strength a little: sharp peaks that noise does not swamp. */
 const SHARPNESS = 0.8;
 /** Lags that stay under this part of a sample all along are none: peaks are not found more finely. */
@@ -27,14 +30,33 @@ const SAME_CLOCK_SAMPLES = 0.005;
 /**
  * Aligns a channel with a reference. Rough: the two level curves, whatever their gain and colour.
  * Exact: generalised cross-correlation of stretches of 0.6 s all over the file, each to a fraction of a
- * sample; a line through their lags gives latency and drift. Null when the two have nothing in common.
+ * sample; a line through their lags gives latency and drift. Of several rough lags, no lag at all among them, the
+ * one that most stretches agree on counts. Null when the two have nothing in common.
  */
 export function align(channel: PairTrack, reference: PairTrack): Alignment | null {
-  for (const roughS of roughLags(channel, reference)) {
-    const alignment = exact(channel, reference, roughS);
-    if (alignment) return isSameClock(alignment, reference) ? { ...alignment, latencyS: 0, drift: 0 } : alignment;
+  let best = exact(channel, reference, 0);
+  if (!isDecisive(best)) {
+    for (const roughS of roughLags(channel, reference)) {
+      const found = exact(channel, reference, roughS);
+      if (found && (!best || found.support > best.support)) best = found;
+      if (isDecisive(found)) break;
+    }
   }
-  return null;
+  if (!best) return null;
+  const { support: _support, of: _of, ...alignment } = best;
+  return isSameClock(alignment, reference) ? { ...alignment, latencyS: 0, drift: 0 } : alignment;
+}
+
+/** An alignment, and how many stretches of the file agree on it. */
+interface Supported extends Alignment {
+  support: number;
+  /** Of how many that were tried. */
+  of: number;
+}
+
+/** No other lag could have more on its side. */
+function isDecisive(found: Supported | null): boolean {
+  return found !== null && found.support >= DECISIVE_SUPPORT && found.support >= DECISIVE_SHARE * found.of;
 }
 
 function isSameClock({ latencyS, drift }: Alignment, { frames, sampleRateHz }: PairTrack): boolean {
@@ -103,7 +125,7 @@ interface Anchor {
   sign: 1 | -1;
 }
 
-function exact(channel: PairTrack, reference: PairTrack, roughS: number): Alignment | null {
+function exact(channel: PairTrack, reference: PairTrack, roughS: number): Supported | null {
   const lengthOf = (track: PairTrack) => track.frames / track.sampleRateHz;
   const fromS = Math.max(0, -roughS);
   const toS = Math.min(lengthOf(reference), lengthOf(channel) - roughS);
@@ -122,8 +144,11 @@ function exact(channel: PairTrack, reference: PairTrack, roughS: number): Alignm
   }
   if (anchors.length < Math.max(1, count * 0.25)) return null;
   const { latencyS, drift, kept } = line(anchors);
+  // Noise has peaks as well, but nowhere the same: lags of one performance lie on a line.
+  const agreeing = kept.filter(({ atS, lagS }) => Math.abs(lagS - latencyS - drift * atS) <= AGREE_S).length;
+  if (count > 1 && agreeing < 2) return null;
   const sign = kept.reduce((sum, anchor) => sum + anchor.sign, 0);
-  return { latencyS, drift, polarity: sign < 0 ? -1 : 1 };
+  return { latencyS, drift, polarity: sign < 0 ? -1 : 1, support: agreeing, of: count };
 }
 
 function anchorAt(channel: PairTrack, reference: PairTrack, atS: number, windowS: number, expectedS: number): Anchor | null {

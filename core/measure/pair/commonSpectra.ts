@@ -29,6 +29,8 @@ export interface CommonSpectra {
   otherNoise: Float64Array | null;
   /** What of the channel's power follows the reference. */
   coherent: Float64Array;
+  /** How many frames of words it rests on. */
+  frames: number;
   binHz: number;
 }
 
@@ -62,7 +64,7 @@ export function commonSpectra(channel: PairTrack, reference: PairTrack, { latenc
     // A few frames agree by chance by one part in their number.
     return power * Math.max(0, (coherence - 1 / used.length) / (1 - 1 / used.length));
   });
-  return { own: words.own, other: words.other, ownNoise: noise?.own ?? null, otherNoise: noise?.other ?? null, coherent, binHz: rateHz / size };
+  return { own: words.own, other: words.other, ownNoise: noise?.own ?? null, otherNoise: noise?.other ?? null, coherent, frames: used.length, binHz: rateHz / size };
 }
 
 /** Mean powers of both over some frames, and their cross power. */

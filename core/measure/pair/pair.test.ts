@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { Cascade, highShelf, peaking } from '../../audio/biquad.ts';
 import { interpolated, resample } from '../../audio/resample.ts';
+import { randomSource } from '../../simulate/random.ts';
+import { windNoise } from '../../simulate/windNoise.ts';
 import { concat, mixed, silence, whiteNoise } from '../../testing/signals.ts';
 import { eqMatch, matchFilterDb } from './eqMatch.ts';
 import { measurePair } from './pair.ts';
@@ -117,6 +119,19 @@ describe('a pair', () => {
         .filter((value) => value !== null),
     ).toEqual([]);
     expect(warnings.join()).toMatch(/not the same performance|could not be aligned/);
+  });
+
+  it.each([0, 6, 12])('in wind of its own on each, %i dB over the voice, it lies where it lay, or is left open', (overDb) => {
+    const voiceDb = 10 * Math.log10(short.reduce((sum, x) => sum + x * x, 0) / short.length);
+    const blown = (seed: number) => {
+      const { signal } = windNoise({ speedMs: 5, screen: 'bare', sensitivityDb: 0 }, short.length, RATE_HZ, randomSource(seed));
+      const gain = 10 ** ((voiceDb + overDb) / 20) / Math.sqrt(signal.reduce((sum, x) => sum + x * x, 0) / signal.length);
+      return mixed(
+        short,
+        signal.map((x) => gain * x),
+      );
+    };
+    for (const seed of [1, 3]) expect(Math.abs(pairOf(blown(seed), blown(seed + 1)).latencyMs ?? 0)).toBeLessThan(0.1);
   });
 
   it('one that started nine minutes before the other is laid where it belongs', () => {

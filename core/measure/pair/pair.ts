@@ -11,6 +11,8 @@ import type { PairTrack } from './track.ts';
 const LEAST_OVER_NOISE_DB = 6;
 /** So much of the one at least follows the other where both heard the same; by chance hardly a hundredth does. */
 const LEAST_COMMON = 0.01;
+/** Of few frames chance makes more follow, by their number. */
+const CHANCE = 4;
 /** Where a voice is, and what two microphones have in common is to be looked for. */
 const COMMON_HZ = [150, 6000] as const;
 const JUDGED_FROM_HZ = 100;
@@ -54,12 +56,12 @@ export function measurePair(channel: PairTrack, reference: PairTrack, warn: Warn
     warn('too little is common with the reference to compare');
     return { ...NONE, ...timing(alignment) };
   }
-  const { own, other, ownNoise, otherNoise, coherent, binHz } = spectra;
+  const { own, other, ownNoise, otherNoise, coherent, frames, binHz } = spectra;
   const topHz = Math.min(channel.sampleRateHz, reference.sampleRateHz) / 2;
   const sum = (powers: Float64Array) => powerBetween(powers, binHz, 20, topHz * 0.98);
   const between = (powers: Float64Array, [low, high]: readonly [number, number]) => powerBetween(powers, binHz, low, high);
-  if (between(coherent, COMMON_HZ) < LEAST_COMMON * between(own, COMMON_HZ)) {
-    warn('nothing of this follows the reference, wherever it is laid: they are not the same performance');
+  if (between(coherent, COMMON_HZ) < Math.max(LEAST_COMMON, CHANCE / frames) * between(own, COMMON_HZ)) {
+    warn('nothing of this follows the reference, wherever it is laid: they are not the same performance, or one of them is buried in noise');
     return NONE;
   }
   const bands = THIRD_OCTAVE_HZ.map((hz) => {

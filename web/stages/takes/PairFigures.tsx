@@ -37,7 +37,7 @@ export function PairFigures({ compared: { pair, warnings } }: { compared: Compar
       {warnings.map((warning) => (
         <p key={warning} className="caution p-2">
           {warning[0]?.toUpperCase()}
-          {warning.slice(1)}. Are these two of the same performance?
+          {warning.slice(1)}.{pair.latencyMs === null && ' Are these two of the same performance?'}
         </p>
       ))}
       <table className="plain">
@@ -52,7 +52,7 @@ export function PairFigures({ compared: { pair, warnings } }: { compared: Compar
       </table>
       <h3 className="small mt-3">Equalisation that brings the first nearest</h3>
       {pair.eqMatch.length === 0 ? (
-        <p className="small soft mb-0">None would help.</p>
+        <p className="small soft mb-0">{pair.spectralDistanceDb === null ? 'Nothing can be said of it here.' : 'None would help.'}</p>
       ) : (
         <table className="plain small">
           <thead>
