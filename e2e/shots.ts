@@ -84,9 +84,15 @@ const SHOTS: Shot[] = [
     name: 'difference',
     size: WIDE,
     go: async (page, address) => {
-      await stage('takes')(page, address);
-      await page.getByRole('checkbox', { name: /Take 01 Quoinholt Osier/ }).check();
-      await page.getByRole('checkbox', { name: /Take 01 Lowbrack Bittern/ }).check();
+      await stage('takes?windscreen=fur')(page, address);
+      await page
+        .getByRole('checkbox', { name: /Quoinholt Osier/ })
+        .first()
+        .check();
+      await page
+        .getByRole('checkbox', { name: /Lowbrack Bittern/ })
+        .first()
+        .check();
       await page.getByRole('button', { name: 'Difference' }).click();
       await page.getByText('Coherent signal to noise').waitFor();
     },

@@ -2,6 +2,7 @@ import { signed } from '@marvet/core/measure/catalogue';
 import { CartesianGrid, Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 
 const TICKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000];
+const FEW_DB = 5;
 const hzText = (hz: number) => (hz >= 1000 ? `${hz / 1000}k` : String(hz));
 
 /** One band: its name and the values of both lines. */
@@ -21,6 +22,9 @@ interface BandChartProps {
 
 /** Two lines over the third-octave bands, with the table behind. */
 export function BandChart({ rows, names: [first, second], unit, zero = false }: BandChartProps) {
+  const values = rows.flatMap((row) => [row.first ?? [], row.second ?? []].flat());
+  // Within a few decibels whole ones would stand on the axis twice.
+  const digits = Math.max(...values) - Math.min(...values) < FEW_DB ? 1 : 0;
   return (
     <>
       <ResponsiveContainer width="100%" height={260}>
@@ -41,7 +45,7 @@ export function BandChart({ rows, names: [first, second], unit, zero = false }: 
             stroke="var(--soft)"
             fontSize={12}
             width={54}
-            tickFormatter={(value: number) => signed(value, 0)}
+            tickFormatter={(value: number) => signed(value, digits)}
             domain={['auto', 'auto']}
             label={{ value: unit, angle: -90, position: 'insideLeft', offset: 12, fill: 'var(--soft)', fontSize: 12 }}
           />
