@@ -49,7 +49,10 @@ export function useDraft<Value extends { version: number }>(
       // Only what this page shows of the record can have been changed here.
       const there = { ...(Object.fromEntries(Object.keys(from).map((key) => [key, current[key as keyof Value]])) as unknown as Value), version: from.version };
       const merged = mergeRecords(from, { ...from, ...all }, there);
-      const settle = (patchToSend: Partial<Value> | null) => () => {
+      // What was changed while it was open which shall stay counts as well.
+      const since = () => Object.fromEntries(Object.entries(base.current?.patch ?? {}).filter(([key, value]) => all[key as keyof Value] !== value)) as Partial<Value>;
+      const settle = (keep: Partial<Value> | null) => () => {
+        const patchToSend = keep && { ...keep, ...since() };
         waiting.current = false;
         version.current = current.version;
         base.current = null;
