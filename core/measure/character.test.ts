@@ -44,6 +44,8 @@ describe('character, within 1.5 dB', () => {
     // Between the two looks, of a tenth of a second each, 0.91 s pass.
     expect(Math.abs(characterOf(samples).pumpingDb! - recoveryDbPerS * 0.91)).toBeLessThan(1.5);
     expect(Math.abs(characterOf(signal).pumpingDb!)).toBeLessThan(0.5);
+    // Neither an automatic level nor a steady room moves by itself.
+    for (const each of [samples, signal]) expect(reportOf([each]).warnings.join()).not.toContain('changes by itself');
   });
 
   it('of digital silence between words nothing is said: no wind, no pumping, no decay', () => {

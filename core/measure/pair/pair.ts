@@ -77,10 +77,8 @@ export function measurePair(channel: PairTrack, reference: PairTrack, warn: Warn
   const enough = judged.length >= LEAST_BANDS;
   if (!ownNoise || !otherNoise) warn('there are no words with pauses between them: nothing can be said of what equalisation would do to a voice');
   else if (!enough) warn('the voice stands out of the noise in too few bands to say what equalisation would do');
-  const match = eqMatch(
-    judged.map(({ hz }) => hz),
-    differences,
-  );
+  const hzOfJudged = judged.map(({ hz }) => hz);
+  const match = enough ? eqMatch(hzOfJudged, differences) : null;
   const rest = sum(own) - sum(coherent);
   const voice = (powers: Float64Array, noise: Float64Array | null) => sum(powers) - (noise ? Math.min(0.9 * sum(powers), sum(noise)) : 0);
   return {
@@ -88,8 +86,8 @@ export function measurePair(channel: PairTrack, reference: PairTrack, warn: Warn
     levelDiffDb: 10 * Math.log10(voice(own, ownNoise) / voice(other, otherNoise)),
     bandDiffDb: bands.map(({ difference, clear }) => (clear || !ownNoise ? difference : null)),
     spectralDistanceDb: enough ? levelFreeRms(differences) : null,
-    eqMatch: enough ? match.filters : [],
-    matchedDistanceDb: enough ? match.after : null,
+    eqMatch: match?.filters ?? [],
+    matchedDistanceDb: match?.after ?? null,
     coherentSnrDb: sum(coherent) <= 0 ? null : Math.min(MOST_SNR_DB, 10 * Math.log10(sum(coherent) / Math.max(rest, 1e-30))),
   };
 }

@@ -5,6 +5,7 @@ import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { usePlacementsQuery, useRigsQuery } from '../../data/records.ts';
 import { placementText, rigText } from '../../parts/placeTexts.ts';
+import { Trouble } from '../../parts/states.tsx';
 
 interface LevelsOfKitProps {
   trialId: string;
@@ -21,7 +22,10 @@ export function LevelsOfKit({ trialId, factor, onAdd }: LevelsOfKitProps) {
   const isRig = factor.kind === 'rig';
   const placements = usePlacementsQuery(trialId, { skip: isRig });
   const rigs = useRigsQuery(trialId, { skip: !isRig });
-  const records: (Placement | RigRecord)[] = (isRig ? rigs.data : placements.data) ?? [];
+  const { data, error } = isRig ? rigs : placements;
+  if (error) return <Trouble error={error} />;
+  if (!data) return null;
+  const records: (Placement | RigRecord)[] = data;
   const says = (record: Placement | RigRecord) => ('fixing' in record ? rigText(record) : placementText(record));
   const used = records.filter((record) => factor.levels.some((level) => level.id === record.id));
   const free = records.filter((record) => !used.includes(record));
