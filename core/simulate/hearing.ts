@@ -4,7 +4,7 @@ import { convolved } from './convolve.ts';
 import { decayTimeOfResponseS } from './decayTime.ts';
 import { type ImageRoom, roomResponse } from './imageRoom.ts';
 import { diffusePower, type MicrophonePattern, proximitySection } from './microphone.ts';
-import { splAmplitude } from './noiseBed.ts';
+import { rmsOf, splAmplitude } from './noiseBed.ts';
 import { ROOM_BANDS_HZ, withBandGains } from './octaveBands.ts';
 import { type Placement, placementSections } from './placement.ts';
 import type { RandomSource } from './random.ts';
@@ -28,9 +28,7 @@ export type Standing = Omit<ImageRoom, 'pattern'>;
 
 /** Words at their place in a take; 1 is 1 Pa at 1 m. The level is that of the words: quiet samples between them do not count. */
 export function voiceInTake(words: Float64Array, levelDbSpl: number, leadS: number, length: number, rateHz: number): Float64Array {
-  const loud = words.filter((x) => Math.abs(x) > 0.01);
-  const rms = Math.sqrt(loud.reduce((sum, x) => sum + x * x, 0) / Math.max(1, loud.length));
-  const scale = splAmplitude(levelDbSpl) / rms;
+  const scale = splAmplitude(levelDbSpl) / rmsOf(words.filter((x) => Math.abs(x) > 0.01));
   const placed = new Float64Array(length);
   const start = Math.round(leadS * rateHz);
   const fitting = words.subarray(0, Math.max(0, length - start));

@@ -6,11 +6,16 @@ import type { RandomSource } from './random.ts';
 /** Sound pressure of 0 dB SPL in units where 1 is 94 dB SPL (1 Pa). */
 export const splAmplitude = (levelDb: number) => 10 ** ((levelDb - 94) / 20);
 
+/** Root of the mean square of a signal; 0 of nothing. */
+export function rmsOf(signal: Float64Array): number {
+  return Math.sqrt(signal.reduce((sum, value) => sum + value * value, 0) / Math.max(1, signal.length));
+}
+
 /** RMS of a signal behind the A weighting. */
 function weightedRms(signal: Float64Array, rateHz: number): number {
   const copy = Float64Array.from(signal);
   for (const section of aWeighting(rateHz)) new Biquad(section).process(copy, copy, copy.length);
-  return Math.sqrt(copy.reduce((sum, value) => sum + value * value, 0) / copy.length);
+  return rmsOf(copy);
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { SimulatedCandidate } from './candidate.ts';
 import { type Hearing, noiseHeard, type Standing, voiceHeard, voiceInTake } from './hearing.ts';
 import { microphoneIn, type Point, type Walls } from './imageRoom.ts';
-import { placeNoise, selfNoise, splAmplitude } from './noiseBed.ts';
+import { placeNoise, rmsOf, selfNoise, splAmplitude } from './noiseBed.ts';
 import type { SimulatedPlace } from './place.ts';
 import { type Dropout, throughRadio } from './radioLink.ts';
 import { randomSource, seedOf } from './random.ts';
@@ -73,7 +73,7 @@ function hear(take: SimulatedTake, candidate: SimulatedCandidate, voice: Float64
     pressure[index] = Math.max(-limit, Math.min(limit, scaled));
   }
   const radio = candidate.radio ? throughRadio(pressure, rateHz, { ...candidate.radio, distanceM: take.distanceM }, random) : { signal: pressure, dropouts: [] };
-  const voiceRms = voice ? Math.sqrt(voice.reduce((sum, x) => sum + x * x, 0) / length) / hearing.distanceM : 0;
+  const voiceRms = voice ? rmsOf(voice) / hearing.distanceM : 0;
   return {
     samples: radio.signal,
     truth: {

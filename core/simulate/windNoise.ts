@@ -1,5 +1,5 @@
 import { Biquad, highPass } from '../audio/biquad.ts';
-import { slopedNoise, splAmplitude } from './noiseBed.ts';
+import { rmsOf, slopedNoise, splAmplitude } from './noiseBed.ts';
 import type { RandomSource } from './random.ts';
 
 /** What is over a capsule against wind. */
@@ -52,9 +52,8 @@ export function windNoise(wind: WindOnCapsule, length: number, rateHz: number, r
   const screen = screenOf(wind.screen);
   const signal = slopedNoise(length, rateHz, screen.slopeDb, random);
   new Biquad(highPass(18, Math.SQRT1_2, rateHz)).process(signal, signal, length);
-  const rms = Math.sqrt(signal.reduce((sum, value) => sum + value * value, 0) / length);
   const levelDb = 62 + 17 * Math.log2(wind.speedMs / 2) + wind.sensitivityDb - screen.lossDb;
-  const scale = splAmplitude(levelDb) / rms;
+  const scale = splAmplitude(levelDb) / rmsOf(signal);
   const gusts: Gust[] = [];
   const lengthS = length / rateHz;
   for (let startS = 0.4 + 1.5 * random.uniform(); startS < lengthS; startS += 1.2 + 2.6 * random.uniform()) {

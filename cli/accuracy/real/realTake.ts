@@ -4,7 +4,7 @@ import { convolved } from '@marvet/core/simulate/convolve';
 import { withGaps } from '@marvet/core/simulate/dryVoice';
 import { eyringS, microphoneIn, roomResponse } from '@marvet/core/simulate/imageRoom';
 import type { LabelledEvent } from '@marvet/core/simulate/labelledTake';
-import { slopedNoise } from '@marvet/core/simulate/noiseBed';
+import { rmsOf, slopedNoise } from '@marvet/core/simulate/noiseBed';
 import { type RandomSource, randomSource, seedOf } from '@marvet/core/simulate/random';
 import { layClick, layRustle } from '@marvet/core/simulate/touches';
 import { windNoise } from '@marvet/core/simulate/windNoise';
@@ -39,7 +39,6 @@ const WORDS_KNOWN = 40;
 const MUSIC = { tuning: ['loop_garzul', 'ambi_piano', 'loop_tabla'], held: ['loop_compus', 'guit_em9', 'loop_mika'] } as const;
 
 const amplitude = (db: number) => 10 ** (db / 20);
-const rmsOf = (samples: Float64Array) => Math.sqrt(samples.reduce((sum, x) => sum + x * x, 0) / Math.max(1, samples.length));
 
 /** Renders a take of a group from a seed, with the talkers and things of one half. */
 export function realTake(seed: string, group: RealGroup, half: Half, folder: string): RealTake {
