@@ -15,8 +15,8 @@ const MOST_BYTES = 1_000_000;
 /** Prints what every view's answers weigh on the wire and how long they take, at 5,000 recordings. */
 async function benchAnswers(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
-  const services = await openServices(folder);
-  const server = await startServer(services, { port: 0 });
+  let services = await openServices(folder);
+  let server = await startServer(services, { port: 0 });
   try {
     const { trialId, chainIds } = await smallTrial(server.address);
     for (let made = 0; made < 8; made++)
@@ -48,12 +48,25 @@ async function benchAnswers(): Promise<void> {
       `${at}/bin`,
     ];
     console.log(`Answers at ${RECORDINGS} recordings, median of ${TIMES}, and bytes on the wire (at most ${MOST_MS} ms and ${MOST_BYTES / 1e6} MB):`);
-    const AFTER_WRITE = `${at}/verdict`;
-    for (const [path, afterWrite] of [...paths.map((each) => [each, false] as const), [AFTER_WRITE, true] as const]) {
+    const verdict = `${at}/verdict`;
+    const after = (path: string, what: string, before: () => Promise<unknown>) => ({ path, what, before });
+    const startAgain = async () => {
+      await server.close();
+      services = await openServices(folder);
+      server = await startServer(services, { port: 0 });
+      // The first answer of all also opens the connection.
+      await ask(server.address, 'GET', '/health');
+    };
+    const asked = [
+      ...paths.map((path) => after(path, '', async () => undefined)),
+      after(verdict, ', first after a write', () => ask(server.address, 'POST', '/items', { kind: 'microphone', name: 'Written in between' })),
+      after(verdict, ', first after a start', startAgain),
+    ];
+    for (const { path, what, before } of asked) {
       const times: number[] = [];
       let bytes = 0;
       for (let time = 0; time < TIMES; time++) {
-        if (afterWrite) await ask(server.address, 'POST', '/items', { kind: 'microphone', name: `Written in between ${time}` });
+        await before();
         const start = process.hrtime.bigint();
         const response = await fetch(`${server.address}/api${path}`, { headers: { 'accept-encoding': 'identity' } });
         const body = Buffer.from(await response.arrayBuffer());
@@ -66,7 +79,7 @@ async function benchAnswers(): Promise<void> {
         `  ${path
           .replace(trialId, ':trial')
           .replace(/[0-9a-f-]{36}/, ':id')
-          .concat(afterWrite ? ', first after a write' : '')
+          .concat(what)
           .padEnd(52)} ${median.toFixed(1).padStart(7)} ms ${(bytes / 1000).toFixed(0).padStart(6)} kB${told}`,
       );
     }

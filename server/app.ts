@@ -88,7 +88,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route(`${trial}/files`, fileRoutes(services));
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));
-  app.route(`${trial}/verdict`, verdictRoutes(store));
+  app.route(`${trial}/verdict`, verdictRoutes(services));
   app.route(`${trial}/bin`, binRoutes(services));
   app.route(`${trial}/events`, eventRoutes(services));
   app.route(trial, takeRoutes(services));

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { type ServerType, serve } from '@hono/node-server';
+import { keptVerdicts } from './api/keptVerdicts.ts';
 import type { Services } from './api/services.ts';
 import { buildApp } from './app.ts';
 import { openBlobs } from './audio/blobs.ts';
@@ -35,7 +36,7 @@ export async function openServices(dataFolder: string, workerEntry?: URL): Promi
     const troubles = await checkData(store, blobs.has);
     const pool = openPool(workerEntry);
     const events = openEvents();
-    return { store, blobs, pool, events, work: openWork(store, blobs, pool, events), troubles };
+    return { store, blobs, pool, events, work: openWork(store, blobs, pool, events), verdicts: keptVerdicts(store), troubles };
   } catch (error) {
     throw new StartError(`The data folder ${dataFolder} cannot be used: ${(error as Error).message}. Choose another with MARVET_DATA.`);
   }
@@ -68,6 +69,8 @@ export async function startServer(services: Services, config: Pick<Config, 'port
   const { version } = JSON.parse(await readFile(join(ROOT, 'package.json'), 'utf8')) as { version: string };
   const page = join(ROOT, 'web', 'dist');
   const app = buildApp(services, version, existsSync(page) ? page : null);
+  // Thousands of recordings take half a second to read: before the first page is served, not while it waits.
+  await services.verdicts.warm().catch((error: unknown) => console.error('Verdicts could not be worked out ahead:', error));
   const server = await new Promise<ServerType>((resolve, reject) => {
     const starting = serve({ fetch: app.fetch, port: config.port, hostname: '127.0.0.1', serverOptions: { keepAliveTimeout: KEEP_ALIVE_MS } }, () => resolve(starting));
     starting.on('error', (error: NodeJS.ErrnoException) => {

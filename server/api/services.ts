@@ -3,6 +3,7 @@ import type { EventBus } from '../jobs/events.ts';
 import type { WorkerPool } from '../jobs/pool.ts';
 import type { Work } from '../jobs/work.ts';
 import type { OpenedStore } from '../store/store.ts';
+import type { KeptVerdicts } from './keptVerdicts.ts';
 
 /** All that the API works with. */
 export interface Services {
@@ -11,6 +12,7 @@ export interface Services {
   pool: WorkerPool;
   events: EventBus;
   work: Work;
+  verdicts: KeptVerdicts;
   /** What was wrong with the data folder at the start, in sentences. */
   troubles: string[];
 }

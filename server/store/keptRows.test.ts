@@ -32,10 +32,10 @@ afterEach(async () => {
 function keptSlates() {
   const read = { rows: 0, times: 0 };
   const rows = new KeptRows(store, trialId, 'take', async (ids) => {
-    const where = ids === null ? '' : ` AND "id" IN (${ids.map(() => '?').join(',')})`;
+    const where = ` AND "id" IN (${ids.map(() => '?').join(',')})`;
     const found = await store.query<{ id: string; slate: number; note: string }>(`SELECT "id", "slate", "note" FROM "take" WHERE "trialId" = ? AND "binnedAtMs" IS NULL${where}`, [
       trialId,
-      ...(ids ?? []),
+      ...ids,
     ]);
     read.rows += found.length;
     read.times++;
@@ -108,7 +108,32 @@ describe('rows that are kept', () => {
     );
   });
 
-  it('many changes at once are read in one go', async () => {
+  it('who asks while they are being read is told of what was written before', async () => {
+    const many = Array.from({ length: 600 }, (_, slate) => ({ ...take(slate), binnedAtMs: null }));
+    await store.write(async (tables) => {
+      for (let start = 0; start < many.length; start += 50) await tables.takes.insert(many.slice(start, start + 50));
+    });
+    const kept = keptSlates();
+    const first = kept.sorted();
+    await store.write((tables) => tables.takes.update({ id: many[0]!.id }, { note: 'later' }));
+    expect(await kept.sorted()).toContain('0 later');
+    expect(await first).toHaveLength(600);
+    expect(kept.read.rows).toBeLessThanOrEqual(601);
+  });
+
+  it('a reading that failed is not taken for one that found nothing', async () => {
+    await store.write((tables) => tables.takes.insert({ ...take(1), binnedAtMs: null }));
+    let fails = true;
+    const kept = new KeptRows(store, trialId, 'take', async (ids) => {
+      if (fails) throw new Error('busy');
+      return ids.map((id) => [id, id]);
+    });
+    await expect(kept.all()).rejects.toThrow('busy');
+    fails = false;
+    expect(await kept.all()).toHaveLength(1);
+  });
+
+  it('many changes at once are all read', async () => {
     const kept = keptSlates();
     await kept.sorted();
     const many = Array.from({ length: 700 }, (_, slate) => ({ ...take(slate), binnedAtMs: null }));

@@ -1,0 +1,123 @@
+import { chainBurden } from '@marvet/core/chain/burden';
+import { type HeardRating, tellVerdict, type Verdict, type VerdictRecording } from '@marvet/core/decide/tellVerdict';
+import { isCutShort } from '@marvet/core/domain/fileFormat';
+import type { Figures } from '@marvet/core/domain/recording';
+import type { Take } from '@marvet/core/domain/take';
+import { placeOfLetter } from '@marvet/core/listen/blindOrder';
+import { LRUCache } from 'lru-cache';
+import { KeptRows } from '../store/keptRows.ts';
+import { listedJson } from '../store/listedJson.ts';
+import type { TrialRow } from '../store/records.ts';
+import type { ReadTables, Store } from '../store/store.ts';
+import { In, IsNull, present } from '../store/table.ts';
+
+/** Trials whose rows stay in memory; one of 5,000 recordings takes some 20 MB. */
+const KEPT = 3;
+
+/** Verdicts as they are now, from rows that stay in memory. */
+export interface KeptVerdicts {
+  of(trial: TrialRow): Promise<Verdict>;
+  /** Works out those of the trials that were recorded in last, so that the first one who asks does not wait. */
+  warm(): Promise<void>;
+}
+
+export function keptVerdicts(store: Store): KeptVerdicts {
+  const known = new LRUCache<string, { at: number; verdict: Verdict }>({ max: KEPT });
+  const rowsOf = new LRUCache<string, JudgedRows>({ max: KEPT, memoMethod: (trialId) => judgedRows(store, trialId) });
+
+  /** The verdict as it was worked out last, while nothing at all was written since. */
+  async function of(trial: TrialRow): Promise<Verdict> {
+    const [row] = await store.query<{ data_version: number }>('PRAGMA data_version');
+    const at = row?.data_version ?? -1;
+    const kept = known.get(trial.id);
+    if (kept?.at === at) return kept.verdict;
+    const verdict = await verdictOf(store, trial, rowsOf.memo(trial.id));
+    known.set(trial.id, { at, verdict });
+    return verdict;
+  }
+
+  return {
+    of,
+    async warm() {
+      const last = await store.query<{ trialId: string }>(
+        'SELECT r."trialId" FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" GROUP BY r."trialId" ORDER BY MAX(f."uploadedAtMs") DESC LIMIT ?',
+        [KEPT],
+      );
+      for (const { trialId } of last.reverse()) {
+        const trial = await store.trials.findOneBy({ id: trialId });
+        if (trial && trial.binnedAtMs === null) await of(trial);
+      }
+    },
+  };
+}
+
+/** The thousands of rows that a verdict looks at. */
+interface JudgedRows {
+  takes: KeptRows<Take>;
+  recordings: KeptRows<VerdictRecording>;
+}
+
+function judgedRows(store: ReadTables, trialId: string): JudgedRows {
+  return {
+    takes: new KeptRows(store, trialId, 'take', async (ids) => {
+      const [where, values] = among(ids, '"id"');
+      // Takes are read as the text that they are; what wrote them was checked.
+      const text = await listedJson(store, 'takes', `"trialId" = ? AND "binnedAtMs" IS NULL AND ${where}`, [trialId, ...values]);
+      return (JSON.parse(text) as Take[]).map((take) => [take.id, take]);
+    }),
+    recordings: new KeptRows(store, trialId, 'recording', async (ids) => (await judgedRecordings(store, trialId, ids)).map((recording) => [recording.id, recording])),
+  };
+}
+
+function among(ids: readonly string[], column: string): [where: string, values: readonly string[]] {
+  return [`${column} IN (${ids.map(() => '?').join(', ')})`, ids];
+}
+
+/** The verdict of a trial from what is stored. */
+async function verdictOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): Promise<Verdict> {
+  const here = present(trial.id);
+  const [criteria, chains, marks, items, takes, recordings, ratings] = await Promise.all([
+    store.criteria.find({ where: here, order: { position: 'ASC' } }),
+    store.chains.find({ where: { ...here, candidate: true }, order: { position: 'ASC' } }),
+    store.marks.findBy({ trialId: trial.id }),
+    store.items.find(),
+    rows.takes.all(),
+    rows.recordings.all(),
+    finishedRatings(store, trial.id),
+  ]);
+  const itemById = new Map(items.map((item) => [item.id, item]));
+  const candidates = chains.map((chain) => {
+    const { price, currency } = chainBurden(chain, itemById);
+    return { id: chain.id, name: chain.name, price, currency };
+  });
+  return tellVerdict({ criteria, candidates, takes, recordings, ratings, marks, passes: trial.passes });
+}
+
+async function judgedRecordings(store: ReadTables, trialId: string, ids: readonly string[]): Promise<VerdictRecording[]> {
+  const [where, values] = among(ids, 'r."id"');
+  const rows = await store.query<Omit<VerdictRecording, 'figures' | 'cutShort' | 'measured'> & { warnings: string; state: string; figures: string | null }>(
+    `SELECT r."id", r."takeId", r."setupId", f."name" AS "fileName", f."uploadedAtMs", f."warnings", f."state", r."figures"
+      FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL AND r."setupId" IS NOT NULL AND ${where}`,
+    [trialId, ...values],
+  );
+  return rows.map(({ warnings, state, figures, ...row }) => ({
+    ...row,
+    cutShort: isCutShort(warnings),
+    measured: state === 'done',
+    figures: figures === null ? null : (JSON.parse(figures) as Figures),
+  }));
+}
+
+async function finishedRatings(store: ReadTables, trialId: string): Promise<HeardRating[]> {
+  const rounds = await store.rounds.findBy(present(trialId));
+  const listeners = await store.listeners.findBy({ roundId: In(rounds.map((round) => round.id)), binnedAtMs: IsNull() });
+  const done = listeners.filter((listener) => listener.finishedAtMs !== null);
+  const ratings = await store.ratings.findBy({ listenerId: In(done.map((listener) => listener.id)) });
+  return ratings.flatMap((rating) => {
+    const listener = done.find((each) => each.id === rating.listenerId);
+    const round = rounds.find((each) => each.id === listener?.roundId);
+    const place = listener && placeOfLetter(listener.order, rating.letter);
+    const recordingId = place === undefined ? undefined : round?.recordingIds[place];
+    return recordingId ? [{ recordingId, criterionId: rating.criterionId, points: rating.points }] : [];
+  });
+}
