@@ -7,6 +7,7 @@ import { bufferSource } from '@marvet/core/audio/byteSource';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { understand } from '@marvet/core/measure/chapter';
 import type { Chapter } from '@marvet/core/measure/chapter.types';
+import { DecayFinder } from '@marvet/core/measure/decay';
 import { openFamilies } from '@marvet/core/measure/families';
 import type { ChannelContext, Family, Finished } from '@marvet/core/measure/family';
 import { measureFile } from '@marvet/core/measure/report';
@@ -65,7 +66,7 @@ for (let at = 0; at + BLOCK <= signal.length; at += BLOCK) {
 }
 let chapter: Chapter | undefined;
 time('words and events', () => {
-  chapter = understand(tracks, 0, null);
+  chapter = understand(tracks, 0, null, new DecayFinder());
 });
 const found: Finished = {};
 for (const [name, family] of Object.entries(families) as [string, Family<unknown>][]) {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Kinds of events that are found on a recording. */
-export const EVENT_KINDS = ['dropout', 'click', 'clip', 'plosive', 'wind', 'handling', 'rustle'] as const;
+export const EVENT_KINDS = ['dropout', 'click', 'clip', 'plosive', 'wind', 'handling', 'rustle', 'disturbance'] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** What is told of all events of a kind: how often they come, how long they last, how bad the worst is. */
@@ -18,6 +18,7 @@ const REPORT_MEASURE_IDS = [
   'levels.dcOffset',
   'levels.clippedRuns',
   'levels.clippedSamples',
+  'levels.flattenedShare',
   'loudness.integratedLufs',
   'loudness.momentaryMaxLufs',
   'loudness.shortTermMaxLufs',
@@ -29,7 +30,11 @@ const REPORT_MEASURE_IDS = [
   'noise.floorDbfs468',
   'noise.practicalFloorDbfs',
   'noise.practicalFloorDbfsA',
+  'noise.noiseDbfsA',
   'noise.snrDb',
+  'noise.calmSnrDb',
+  'noise.humDbfs',
+  'noise.gatedDb',
   'spectrum.tiltDbPerOctave',
   'spectrum.groups.rumbleDb',
   'spectrum.groups.chestDb',
@@ -39,9 +44,11 @@ const REPORT_MEASURE_IDS = [
   'spectrum.groups.sibilanceDb',
   'spectrum.groups.airDb',
   'intelligibility.sii',
+  'intelligibility.sti',
   'character.sibilanceDb',
   'character.proximityDb',
   'character.windDb',
+  'character.windShare',
   'character.pumpingDb',
   'character.reverberationS',
 ] as const;

@@ -1,4 +1,5 @@
 import { understand } from './chapter.ts';
+import { DecayFinder } from './decay.ts';
 import { type Families, openFamilies } from './families.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import type { ChannelReport, LevelSeries } from './report.types.ts';
@@ -18,6 +19,7 @@ export class ChannelMeter {
   private readonly settling: Family<unknown>[];
   private readonly seriesFrames: number;
   private readonly seriesDbfs: number[] = [];
+  private readonly decays = new DecayFinder();
   private chapter = 0;
   private samples = 0;
 
@@ -64,7 +66,7 @@ export class ChannelMeter {
   private settle(): void {
     const { tracks, options } = this.context;
     const plain = tracks.moments.meanSquares();
-    const chapter = understand(tracks, this.chapter * this.framesPerChapter * FRAME_S, options.roomTone);
+    const chapter = understand(tracks, this.chapter * this.framesPerChapter * FRAME_S, options.roomTone, this.decays);
     for (const family of this.settling) family.settle?.(chapter);
     for (let start = 0; start < plain.length; start += this.seriesFrames) {
       const mean = meanOf(plain, start, Math.min(plain.length, start + this.seriesFrames));

@@ -1,7 +1,11 @@
 import type { Chapter } from './chapter.types.ts';
+import type { DecayFinder } from './decay.ts';
 import { findEvents } from './events/findEvents.ts';
-import { findWords, SHORTEST_PAUSE_S, withoutBursts } from './findWords.ts';
+import { frameFeatures } from './events/frameFeatures.ts';
+import { likely } from './events/namer.ts';
+import { findWords, SHORTEST_PAUSE_S, withoutNoises } from './findWords.ts';
 import type { Span } from './report.types.ts';
+import { ringingAfter, wordlessSpans } from './ringing.ts';
 import { shiftSpans, spansAbove, withoutSpans } from './spans.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
 import { coarser, FRAME_S, NOTHING_DB } from './tracks/frames.ts';
@@ -17,19 +21,35 @@ export function chapterFrames(totalFrames: number, channels: number): number {
 }
 
 /** Tells words, pauses and events of what the tracks hold. */
-export function understand(tracks: ChannelTracks, startS: number, roomTone: Span | null): Chapter {
+export function understand(tracks: ChannelTracks, startS: number, roomTone: Span | null, decays: DecayFinder): Chapter {
   tracks.flush();
   const weighted = coarser(tracks.fine.view(), 5);
   const endS = startS + weighted.length * FRAME_S;
   const words = findWords(weighted);
-  const { speech: cleaned, bursts } = withoutBursts(words.speech, tracks.highBands, startS);
-  const speech = shiftSpans(cleaned, startS);
+  decays.settle(weighted);
+  const features = frameFeatures(tracks, startS);
+  const moments = { timesS: features.timesS, hopS: features.hopS, likely: likely(features) };
+  const speech = withoutNoises(shiftSpans(words.speech, startS), moments.timesS, moments.likely.voice, moments.hopS);
   const quiet = withoutSpans([[startS, endS]], speech, SHORTEST_PAUSE_S);
-  const chapter: Chapter = { startS, endS, tracks, weighted, speech, quiet, pause: quiet, events: [], contrastDb: words.contrastDb };
-  chapter.events = findEvents(chapter, shiftSpans(bursts, startS));
+  const chapter: Chapter = {
+    startS,
+    endS,
+    tracks,
+    weighted,
+    speech,
+    quiet,
+    wordless: [],
+    pause: quiet,
+    events: [],
+    contrastDb: words.contrastDb,
+    decayS: decays.reverberationS(),
+    directToRoom: decays.directToRoom(),
+  };
+  chapter.wordless = wordlessSpans(quiet, chapter, ringingAfter(chapter));
+  chapter.events = findEvents(chapter, moments);
   chapter.pause = roomTone
     ? within(roomTone, startS, endS)
-    : roomToneOf(quiet, [...shiftSpans(bursts, startS), ...silences(weighted, startS), ...chapter.events.map((event): Span => [event.startS, event.endS])]);
+    : roomToneOf(quiet, [...silences(weighted, startS), ...chapter.events.map((event): Span => [event.startS, event.endS])]);
   return chapter;
 }
 

@@ -14,8 +14,14 @@ export interface Chapter {
   speech: Span[];
   /** Stretches without words, whatever else is in them. */
   quiet: Span[];
+  /** All that is no word and no tail of one: calm, gusts, knocks and traffic alike. */
+  wordless: Span[];
   /** Room tone: quiet without events, or the stretch that somebody marked as room tone. */
   pause: Span[];
   events: AudioEvent[];
   contrastDb: number;
+  /** How long the room rings, from all that was heard so far; null while nothing shows it. */
+  decayS: number | null;
+  /** Power of the direct sound against that of the room; null while nothing shows it. */
+  directToRoom: number | null;
 }

@@ -1,8 +1,8 @@
 import { powerDb } from '../audio/decibel.ts';
 import type { Chapter } from './chapter.types.ts';
-import { DecayFinder } from './decay.ts';
 import type { Family, Finished, Warn } from './family.ts';
-import type { CharacterGroup } from './report.types.ts';
+import type { CharacterGroup, Span } from './report.types.ts';
+import { insideSpans, joinSpans } from './spans.ts';
 import { bandSum } from './spectrum.ts';
 import { EXTRA_COLUMNS } from './tracks/channelTracks.ts';
 import { FRAME_S, meanOf, NOTHING_DB } from './tracks/frames.ts';
@@ -26,14 +26,18 @@ const SHORTEST_PUMPING_PAUSE_S = AFTER_WORD_S + BEFORE_WORD_S + 2 * LOOK_S;
  */
 export class Character implements Family<CharacterGroup> {
   private readonly sibilant = new LevelHistogram();
-  private readonly wind = { sum: 0, count: 0 };
+  private readonly blowing = { sum: 0, count: 0 };
+  private readonly calm = { sum: 0, count: 0 };
+  private windS = 0;
+  private heardS = 0;
   private readonly pumping: Rise[] = [];
-  private readonly decay = new DecayFinder();
+  private decayS: number | null = null;
 
   settle(chapter: Chapter): void {
     this.settleSibilance(chapter);
     this.settleQuiet(chapter);
-    this.decay.settle(chapter);
+    this.settleWind(chapter);
+    this.decayS = chapter.decayS;
   }
 
   private settleSibilance({ tracks, speech }: Chapter): void {
@@ -50,17 +54,10 @@ export class Character implements Family<CharacterGroup> {
   }
 
   private settleQuiet({ tracks, quiet, weighted, startS, endS, speech }: Chapter): void {
-    const low = tracks.low.view();
     const plain = tracks.moments.meanSquares();
     for (const [from, to] of quiet) {
       const first = Math.round((from - startS) / FRAME_S);
-      const end = Math.min(low.length, Math.round((to - startS) / FRAME_S));
-      for (let index = first; index < end; index++) {
-        // Digital silence says nothing of the place.
-        if ((plain[index] ?? 0) < NOTHING) continue;
-        this.wind.sum += low[index] as number;
-        this.wind.count++;
-      }
+      const end = Math.min(plain.length, Math.round((to - startS) / FRAME_S));
       // Only a pause between two words shows how the gain comes up and is taken down again.
       if (speech.length === 0 || from <= startS || to >= endS - FRAME_S || to - from < SHORTEST_PUMPING_PAUSE_S) continue;
       const looks = [first + Math.round(AFTER_WORD_S / FRAME_S), end - Math.round((BEFORE_WORD_S + LOOK_S) / FRAME_S)] as const;
@@ -71,6 +68,28 @@ export class Character implements Family<CharacterGroup> {
       const [riseDb, chestDb] = [riseOf(weighted), riseOf(tracks.chest.view())];
       if (riseDb !== null && chestDb !== null) this.pumping.push({ riseDb, chestDb, weight: to - from });
     }
+  }
+
+  /** Sound under 250 Hz between words: while the wind blows, and otherwise. */
+  private settleWind({ tracks, events, quiet, startS, endS }: Chapter): void {
+    const powers = tracks.under250.view();
+    const plain = tracks.moments.meanSquares();
+    const times = Float64Array.from(powers, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+    const gusts = joinSpans(
+      events.filter(({ kind }) => kind === 'wind').map((event): Span => [event.startS, event.endS]),
+      FRAME_S,
+    );
+    const wordless = insideSpans(times, quiet, 0);
+    const windy = insideSpans(times, gusts, 0);
+    for (let frame = 0; frame < powers.length; frame++) {
+      // Digital silence says nothing of the place.
+      if (!wordless[frame] || (plain[frame] ?? 0) < NOTHING) continue;
+      const into = windy[frame] ? this.blowing : this.calm;
+      into.sum += powers[frame] as number;
+      into.count++;
+    }
+    this.windS += gusts.reduce((sum, [from, to]) => sum + to - from, 0);
+    this.heardS += endS - startS;
   }
 
   finish(before: Finished, warn: Warn): CharacterGroup {
@@ -85,7 +104,8 @@ export class Character implements Family<CharacterGroup> {
     );
     const sibilant = this.sibilant.meanOfLoudest(LOUDEST_SHARE);
     const relative = (power: number, to: number) => (power > 0 && to > 0 ? powerDb(power / to) : null);
-    const windDbfs = this.wind.count >= LEAST_WIND_FRAMES ? powerDb(this.wind.sum / this.wind.count) : null;
+    const wind = this.blowing.count >= LEAST_WIND_FRAMES ? this.blowing : this.calm;
+    const windDbfs = wind.count >= LEAST_WIND_FRAMES ? powerDb(wind.sum / wind.count) : null;
     const active = before.activity?.activeLevelDbfs ?? null;
     const pumping = pumpingOf(this.pumping);
     if (pumping === 'moves by itself') warn('the quiet between words changes by itself, as gusts or music do: nothing can be said of an automatic level');
@@ -93,8 +113,9 @@ export class Character implements Family<CharacterGroup> {
       sibilanceDb: sibilant === null ? null : relative(sibilant - hiss, body),
       proximityDb: relative(bandSum(voice, 80, 200), bandSum(voice, 500, 2000)),
       windDb: windDbfs === null || active === null ? null : windDbfs - active,
+      windShare: this.heardS > 0 ? this.windS / this.heardS : null,
       pumpingDb: typeof pumping === 'number' ? pumping : null,
-      reverberationS: this.decay.reverberationS(),
+      reverberationS: this.decayS,
     };
   }
 }

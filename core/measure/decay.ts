@@ -1,91 +1,137 @@
-import type { Chapter } from './chapter.types.ts';
-import { FINE_FRAME_S, NOTHING_DB } from './tracks/frames.ts';
+import { FRAME_S, NOTHING_DB, quantile, smoothedDb } from './tracks/frames.ts';
 
-const STEP_S = 0.01;
-const FINE_PER_STEP = Math.round(STEP_S / FINE_FRAME_S);
-/** How long a decay is followed after the end of a word. */
-const FOLLOWED_S = 1.2;
-/** In a live room the decay has begun this long before a word counts as over. */
-const BEFORE_END_S = 0.4;
-/** A decay is read from this far under its start down to this far over the noise, and must span enough. */
-const FROM_DB = 8;
-const OVER_NOISE_DB = 2;
+/** The level is smoothed over this for the lie of the land, and over that for where it is. */
+const VALLEY_FRAMES = 9;
+const LEVEL_FRAMES = 3;
+/** A valley is the lowest within this, and what follows rises by so much: the next word. */
+const VALLEY_REACH_FRAMES = 8;
+const RISE_FRAMES = 16;
+const RISE_DB = 6;
+/** The quietest fiftieth is noise; a fall is followed to this far over it. */
+const NOISE_SHARE = 0.02;
+const OVER_NOISE_DB = 4;
+/** The noise is taken off by power, but never nearly all of a level. */
+const LEAST_LEFT = 0.05;
+/** A fall is a straight line in decibels this long, this deep and this straight (root mean square off the line). */
+const SHORTEST_FRAMES = 10;
+const LONGEST_FRAMES = 90;
 const LEAST_SPAN_DB = 10;
-const LEAST_POINTS = 6;
-/** Going back along a decay the level may fall by this much without being another sound. */
-const WAVERING_DB = 1.5;
-/** A room dies away in a straight line; a voice that trails off, or stops beside a near microphone, does not. */
-const MOST_BEND_DB = 1.2;
-/** Of all word ends the steepest show the room; a voice that dies away slowly hides it. */
-const STEEPEST_SHARE = 0.3;
-const MOST_DECAYS = 4000;
-const NOTHING = 10 ** (NOTHING_DB / 10);
+const MOST_BEND_DB = 2.5;
+/** Once it was straight for so long, the first bend is where the word was. */
+const BENT_AFTER_FRAMES = 16;
+/** Rooms ring between these. */
+const SHORTEST_S = 0.1;
+const LONGEST_S = 8;
+/** Falls that agree within some tenths; where most of them lie is the room. */
+const WIDTH = 0.2;
+const GRID = 300;
+/** All falls together must be so deep. */
+const ENOUGH_DB = 30;
+const MOST_FALLS = 4000;
+/** The word before a fall: its loudest within this. */
+const WORD_FRAMES = 20;
+
+interface Fall {
+  /** Time to fall by 60 dB. */
+  timeS: number;
+  spanDb: number;
+  /** How much louder the word was than its tail, carried on to the word's end. */
+  dropDb: number;
+}
 
 /**
- * Reverberation time from how the sound dies away after words. Each word's end gives a slope, by least
- * squares on the levels of 10 ms (noise taken off by power) while they are clear of both the word and
- * the noise. A voice can stop slower than the room, never the room faster than itself, so the estimate
- * is the slope that only the steepest three in ten exceed.
+ * How long a room rings, from how the sound dies away before each rise. A near microphone hears the word stop
+ * and then the room, so only the last straight part of each fall is read: from the valley back until the
+ * line bends. Voices die away slower than dry rooms and some valleys hold a breath, so the answer is not the
+ * mean of the falls but where most of them lie (a kernel density over their logarithms, by their depth).
+ * The idea of free decays found blindly and judged by their distribution is that of Ratnam et al., Blind
+ * estimation of reverberation time (2003), and Wen et al., Blind estimation from spectral decay distributions (2008).
  */
 export class DecayFinder {
-  private readonly timesS: number[] = [];
+  private readonly falls: Fall[] = [];
 
-  settle({ speech, quiet, startS, tracks, endS }: Chapter): void {
-    const fine = tracks.fine.view();
-    const step = (index: number) => {
-      let sum = 0;
-      for (let at = index * FINE_PER_STEP; at < (index + 1) * FINE_PER_STEP; at++) sum += fine[at] ?? 0;
-      return sum / FINE_PER_STEP;
-    };
-    for (const [, wordEndS] of speech) {
-      const pause = quiet.find(([from]) => Math.abs(from - wordEndS) < 1e-6);
-      if (!pause || pause[1] - pause[0] < 0.3 || this.timesS.length >= MOST_DECAYS) continue;
-      const first = Math.round((wordEndS - startS - BEFORE_END_S) / STEP_S);
-      const last = Math.round((Math.min(pause[1], wordEndS + FOLLOWED_S, endS) - startS) / STEP_S) - 2;
-      const noiseFrom = Math.max(first + 20, Math.round((pause[1] - startS) / STEP_S) - 15);
-      const levels: number[] = [];
-      let noise = 0;
-      for (let index = noiseFrom; index < noiseFrom + 12; index++) noise += step(index) / 12;
-      // A file that falls into digital silence shows where it was cut, or gated, and no room.
-      if (noise < NOTHING) continue;
-      for (let index = Math.max(0, first); index < last; index++) levels.push(step(index));
-      const time = decayTimeS(levels, noise);
-      if (time !== null) this.timesS.push(time);
+  /** @param weighted A-weighted mean squares of 10 ms of the next stretch */
+  settle(weighted: Float64Array): void {
+    const wide = smoothedDb(weighted, VALLEY_FRAMES);
+    const narrow = smoothedDb(weighted, LEVEL_FRAMES);
+    const heard = wide.filter((level) => level > NOTHING_DB).sort();
+    if (heard.length < RISE_FRAMES) return;
+    const noise = 10 ** (quantile(heard, NOISE_SHARE) / 10);
+    const floorDb = 10 * Math.log10(noise) + OVER_NOISE_DB;
+    const clean = weighted.map((power) => 10 * Math.log10(Math.max(power - noise, LEAST_LEFT * power, 1e-15)));
+    for (const valley of valleysOf(wide, narrow)) {
+      let end = valley - LEVEL_FRAMES;
+      while (end > 0 && (narrow[end] as number) < floorDb) end--;
+      const fall = end > 2 * SHORTEST_FRAMES ? fallBefore(clean, narrow, end) : null;
+      if (fall && this.falls.length < MOST_FALLS) this.falls.push(fall);
     }
   }
 
-  /** Null when fewer than three words end in a readable decay. */
+  /** Null where no fall, or too little of one, was seen clear of the noise. */
   reverberationS(): number | null {
-    if (this.timesS.length < 3) return null;
-    const sorted = [...this.timesS].sort((a, b) => a - b);
-    return sorted[Math.floor(STEEPEST_SHARE * (sorted.length - 1))] ?? null;
+    if (this.falls.reduce((sum, { spanDb }) => sum + spanDb, 0) < ENOUGH_DB) return null;
+    const [from, to] = [Math.log(SHORTEST_S), Math.log(LONGEST_S)];
+    let best = { at: 0, density: -1 };
+    for (let step = 0; step <= GRID; step++) {
+      const at = from + ((to - from) * step) / GRID;
+      const density = this.falls.reduce((sum, { timeS, spanDb }) => sum + spanDb * Math.exp(-0.5 * ((at - Math.log(timeS)) / WIDTH) ** 2), 0);
+      if (density > best.density) best = { at, density };
+    }
+    return Math.exp(best.at);
+  }
+
+  /** Power of the direct sound against that of the room, from how far words drop onto their tails; null without falls. */
+  directToRoom(): number | null {
+    if (this.falls.length === 0) return null;
+    const drops = Float64Array.from(this.falls, ({ dropDb }) => dropDb).sort();
+    return Math.max(0, 10 ** (quantile(drops, 0.5) / 10) - 1);
   }
 }
 
-/** Time to fall by 60 dB, from powers of {@link STEP_S} around the end of a word; null where no clear decay is seen. */
-export function decayTimeS(powers: readonly number[], noise: number): number | null {
-  const clean = powers.map((power) => 10 * Math.log10(Math.max(power - noise, 1e-20)));
-  const floor = 10 * Math.log10(Math.max(noise, 1e-20)) + OVER_NOISE_DB;
-  let end = clean.findIndex((level, index) => index > 5 && level < floor);
-  if (end < 0) end = clean.length;
-  // The decay starts at the last peak before it goes down for good.
-  let start = end - 1;
-  for (let index = end - 1; index >= 0 && (clean[index] as number) > (clean[start] as number) - WAVERING_DB; index--) {
-    if ((clean[index] as number) > (clean[start] as number)) start = index;
+/** Lowest points that a rise follows, and the end. */
+function valleysOf(wide: Float64Array, narrow: Float64Array): number[] {
+  const valleys: number[] = [];
+  for (let frame = 5; frame < wide.length - RISE_FRAMES; frame++) {
+    const level = wide[frame] as number;
+    let lowest = true;
+    for (let other = Math.max(0, frame - VALLEY_REACH_FRAMES); other <= frame + VALLEY_REACH_FRAMES; other++) if ((wide[other] as number) < level) lowest = false;
+    if (!lowest) continue;
+    let most = level;
+    for (let other = frame; other < frame + RISE_FRAMES; other++) most = Math.max(most, narrow[other] as number);
+    if (most - level < RISE_DB) continue;
+    valleys.push(frame);
+    frame += VALLEY_REACH_FRAMES;
   }
-  const top = clean[start] ?? 0;
-  while (start < end && (clean[start] as number) > top - FROM_DB) start++;
-  const points = clean.slice(start, end);
-  if (points.length < LEAST_POINTS || (points[0] as number) - (points.at(-1) as number) < LEAST_SPAN_DB) return null;
-  const middle = (points.length - 1) / 2;
-  const mean = points.reduce((sum, level) => sum + level, 0) / points.length;
-  let covariance = 0;
-  let variance = 0;
-  points.forEach((level, index) => {
-    covariance += (index - middle) * (level - mean);
-    variance += (index - middle) ** 2;
-  });
-  const slope = covariance / variance;
-  const bend = Math.sqrt(points.reduce((sum, level, index) => sum + (level - mean - slope * (index - middle)) ** 2, 0) / points.length);
-  return slope < 0 && bend <= MOST_BEND_DB ? (-60 * STEP_S) / slope : null;
+  valleys.push(wide.length - LEVEL_FRAMES);
+  return valleys;
+}
+
+/** The straight part of a fall that ends at a frame, as far back as it is straight. */
+function fallBefore(clean: Float64Array, narrow: Float64Array, end: number): Fall | null {
+  let best: { length: number; slope: number; mean: number } | null = null;
+  let sum = 0;
+  let sumOfSquares = 0;
+  let sumOfProducts = 0;
+  // Time runs back from the end, so a fall has a rising line.
+  for (let length = 0; length < LONGEST_FRAMES && end - length >= 0; length++) {
+    const level = clean[end - length] as number;
+    sum += level;
+    sumOfSquares += level * level;
+    sumOfProducts += length * level;
+    if (length < SHORTEST_FRAMES) continue;
+    const count = length + 1;
+    const middle = length / 2;
+    const variance = (count * (count * count - 1)) / 12;
+    const slope = (sumOfProducts - middle * sum) / variance;
+    const bend = Math.sqrt(Math.max(0, (sumOfSquares - (sum * sum) / count - slope * slope * variance) / count));
+    if (bend > MOST_BEND_DB && length > BENT_AFTER_FRAMES) break;
+    if (slope > 0 && bend <= MOST_BEND_DB && slope * length >= LEAST_SPAN_DB) best = { length, slope, mean: sum / count };
+  }
+  if (!best) return null;
+  const timeS = (60 * FRAME_S) / best.slope;
+  if (timeS < SHORTEST_S || timeS > LONGEST_S) return null;
+  const start = end - best.length;
+  let word = -150;
+  for (let frame = Math.max(0, start - WORD_FRAMES); frame <= start; frame++) word = Math.max(word, narrow[frame] as number);
+  return { timeS, spanDb: best.slope * best.length, dropDb: Math.max(0, word - (best.mean + (best.slope * best.length) / 2)) };
 }

@@ -9,4 +9,5 @@ export const EVENT_NAMES: Record<EventKind, string> = {
   wind: 'wind',
   handling: 'handling',
   rustle: 'rustle',
+  disturbance: 'disturbance',
 };

@@ -10,7 +10,8 @@ export const SEVERITY_WORDS: Record<EventKind, string> = {
   plosive: 'against the voice',
   wind: 'against the voice',
   handling: 'against the voice',
-  rustle: 'against the high sound of loud words',
+  rustle: 'against the voice',
+  disturbance: 'against the voice',
 };
 
 /** How long something lasted: milliseconds up to a second. */

@@ -1,6 +1,5 @@
 import type { Span } from './report.types.ts';
-import { joinSpans, spansAbove, withoutSpans } from './spans.ts';
-import type { BandTrack } from './tracks/bandTrack.ts';
+import { insideSpans, joinSpans, spansAbove, withoutSpans } from './spans.ts';
 import { FRAME_S, NOTHING_DB, quantile, smoothedDb } from './tracks/frames.ts';
 
 const SMOOTH_FRAMES = 3;
@@ -77,41 +76,34 @@ function twoClasses(powers: Float64Array): Span[] {
   return spansAbove(levels, best.threshold, best.threshold, FRAME_S);
 }
 
-/** Columns of the high track that carry the voice, and those of hiss and cloth. */
-const VOICE_COLUMNS = [0, 6] as const;
-const HIGH_COLUMNS = [9, 15] as const;
-const HIGH_EXCESS_DB = 12;
-const VOICE_DEFICIT_DB = 6;
+/** Sound of which a voice is this unlikely, for this long, is no word. */
+const NO_VOICE = 0.25;
+const LONGEST_DOUBT_S = 0.12;
+/** Whether there is a voice at all: likely in this share of what is loud. Where there is none, loud is all that is known of words. */
+const VOICE = 0.5;
+const LEAST_VOICE_SHARE = 0.15;
 
 /**
- * Takes out what is loud but no word: stretches much richer in high sound than the words are as a whole,
- * and weaker than they where the voice is. Cloth and cables make such; a voice always has its low part.
+ * Takes out what is loud but no word: wind, cloth, knocks, doors.
+ * @param voice how likely a voice is at each of `timesS`, from the start of the words
  */
-export function withoutBursts(words: readonly Span[], bands: BandTrack, startS: number): { speech: Span[]; bursts: Span[] } {
-  const times = bands.times();
-  if (words.length < 2 || bands.bands.length <= HIGH_COLUMNS[0]) return { speech: [...words], bursts: [] };
-  const voice = bands.sums(...VOICE_COLUMNS);
-  const high = bands.sums(HIGH_COLUMNS[0], Math.min(HIGH_COLUMNS[1], bands.bands.length));
-  let frame = 0;
-  const judged = words.map((span) => {
-    let voiceSum = 0;
-    let highSum = 0;
-    let count = 0;
-    for (; frame < times.length && (times[frame] as number) - startS <= span[1]; frame++) {
-      if ((times[frame] as number) - startS < span[0]) continue;
-      voiceSum += voice[frame] as number;
-      highSum += high[frame] as number;
-      count++;
-    }
-    return { span, voiceSum, highSum, count };
-  });
-  const total = judged.reduce((sum, each) => ({ voice: sum.voice + each.voiceSum, high: sum.high + each.highSum, count: sum.count + each.count }), { voice: 0, high: 0, count: 0 });
-  const db = (value: number) => 10 * Math.log10(Math.max(value, 1e-20));
-  // The whole is weighted by the voice, so that loud cloth does not set the measure for words.
-  const usual = judged.reduce((sum, each) => sum + each.voiceSum * (db(each.highSum) - db(each.voiceSum)), 0) / Math.max(total.voice, 1e-20);
-  const isBurst = (each: (typeof judged)[number]) =>
-    each.count > 0 &&
-    db(each.highSum) - db(each.voiceSum) > usual + HIGH_EXCESS_DB &&
-    db(each.voiceSum / each.count) < db(total.voice / Math.max(1, total.count)) - VOICE_DEFICIT_DB;
-  return { speech: judged.filter((each) => !isBurst(each)).map(({ span }) => span), bursts: judged.filter(isBurst).map(({ span }) => span) };
+export function withoutNoises(words: readonly Span[], timesS: Float64Array, voice: Float64Array, hopS: number): Span[] {
+  const loud = insideSpans(timesS, words, 0);
+  let frames = 0;
+  let spoken = 0;
+  for (let frame = 0; frame < voice.length; frame++) {
+    if (!loud[frame]) continue;
+    frames++;
+    if ((voice[frame] as number) >= VOICE) spoken++;
+  }
+  if (frames === 0 || spoken < LEAST_VOICE_SHARE * frames) return [...words];
+  const voiceless: Span[] = [];
+  for (let frame = 0; frame < voice.length; frame++) {
+    if ((voice[frame] as number) >= NO_VOICE) continue;
+    const from = frame;
+    while (frame + 1 < voice.length && (voice[frame + 1] as number) < NO_VOICE) frame++;
+    voiceless.push([(timesS[from] as number) - hopS / 2, (timesS[frame] as number) + hopS / 2]);
+  }
+  const noises = voiceless.filter(([from, to]) => to - from >= LONGEST_DOUBT_S);
+  return withoutSpans(words, noises, SHORTEST_WORD_S);
 }

@@ -1,6 +1,9 @@
-import { bandEdgesHz } from '../audio/bands.ts';
+import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../audio/bands.ts';
+import type { Chapter } from './chapter.types.ts';
 import type { Family, Finished, Warn } from './family.ts';
 import type { IntelligibilityGroup } from './report.types.ts';
+import { bandSum } from './spectrum.ts';
+import { STI_OCTAVES_HZ, speechTransmissionIndex } from './speechTransmission.ts';
 
 /**
  * The third-octave method of ANSI S3.5-1997: centre, importance of the band for the understanding of
@@ -58,33 +61,53 @@ export function speechIntelligibilityIndex(speechDb: readonly number[], noiseDb:
 }
 
 /**
- * How well words stand out of the noise of the same take: the bands of the words, less those of the
- * pauses, against those of the pauses, both raised or lowered alike until the voice has the standard level.
+ * How well words stand out of all that is no word in the same take: the bands of the words, less those of
+ * the noise, against those of the noise; and what noise and room leave of the modulation of a voice.
  */
 export class Intelligibility implements Family<IntelligibilityGroup> {
-  finish(before: Finished, warn: Warn): IntelligibilityGroup {
-    const bandsHz = before.spectrum?.bandsHz.slice(FIRST_SII_BAND, FIRST_SII_BAND + SII_BANDS) ?? [];
-    const power = (levels: readonly (number | null)[] | undefined) =>
-      bandsHz.map((_, band) => {
-        const level = levels?.[FIRST_SII_BAND + band] ?? null;
-        return level === null ? 0 : 10 ** (level / 10);
-      });
-    const both = power(before.spectrum?.speechDb);
-    const noise = power(before.spectrum?.pauseDb);
-    if (!before.activity?.speech.length || noise.every((value) => value === 0)) {
-      if (before.activity?.speech.length) warn('no pauses to compare the words with: there is no intelligibility index');
-      return { sii: null };
-    }
-    const speech = both.map((value, band) => Math.max(value - (noise[band] as number), 0));
-    const total = speech.reduce((sum, value) => sum + value, 0);
-    if (total === 0) return { sii: 0 };
-    const widths = bandsHz.map((hz) => {
-      const [low, high] = bandEdgesHz(hz);
-      return high - low;
-    });
-    const normal = NORMAL_SPEECH_DB.reduce((sum, level, band) => sum + 10 ** (level / 10) * (widths[band] as number), 0);
-    const spectrumLevels = (powers: readonly number[]) =>
-      powers.map((value, band) => (value > 0 ? Math.max(NOTHING_DB, 10 * Math.log10(((value / (widths[band] as number)) * normal) / total)) : NOTHING_DB));
-    return { sii: speechIntelligibilityIndex(spectrumLevels(speech), spectrumLevels(noise)) };
+  private decayS: number | null = null;
+  private directToRoom: number | null = null;
+
+  settle({ decayS, directToRoom }: Chapter): void {
+    this.decayS = decayS;
+    this.directToRoom = directToRoom;
   }
+
+  finish(before: Finished, warn: Warn): IntelligibilityGroup {
+    const { spectrum, activity } = before;
+    const noise = powersOf(spectrum?.noiseDb);
+    if (!activity?.speech.length || noise.every((value) => value === 0)) {
+      if (activity?.speech.length) warn('no pauses to compare the words with: there is no intelligibility index');
+      return { sii: null, sti: null };
+    }
+    const both = powersOf(spectrum?.speechDb);
+    const speech = both.map((value, band) => Math.max(value - (noise[band] as number), 0));
+    return { sii: siiOf(speech, noise), sti: this.stiOf(speech, noise) };
+  }
+
+  private stiOf(speech: readonly number[], noise: readonly number[]): number | null {
+    const octave = (powers: readonly number[], hz: number) => bandSum(powers, hz / Math.SQRT2, hz * Math.SQRT2);
+    const snrDb = STI_OCTAVES_HZ.map((hz) => 10 * Math.log10(Math.max(octave(speech, hz), 1e-15) / Math.max(octave(noise, hz), 1e-15)));
+    return speechTransmissionIndex(snrDb, this.decayS ?? 0, this.directToRoom ?? 0);
+  }
+}
+
+function powersOf(levels: readonly (number | null)[] | undefined): number[] {
+  return (levels ?? []).map((level) => (level === null ? 0 : 10 ** (level / 10)));
+}
+
+/** Both raised or lowered alike until the voice has the standard level. */
+function siiOf(allSpeech: readonly number[], allNoise: readonly number[]): number {
+  const speech = allSpeech.slice(FIRST_SII_BAND, FIRST_SII_BAND + SII_BANDS);
+  const noise = allNoise.slice(FIRST_SII_BAND, FIRST_SII_BAND + SII_BANDS);
+  const total = speech.reduce((sum, value) => sum + value, 0);
+  if (total === 0) return 0;
+  const widths = THIRD_OCTAVE_HZ.slice(FIRST_SII_BAND, FIRST_SII_BAND + SII_BANDS).map((hz) => {
+    const [low, high] = bandEdgesHz(hz);
+    return high - low;
+  });
+  const normal = NORMAL_SPEECH_DB.reduce((sum, level, band) => sum + 10 ** (level / 10) * (widths[band] as number), 0);
+  const spectrumLevels = (powers: readonly number[]) =>
+    powers.map((value, band) => (value > 0 ? Math.max(NOTHING_DB, 10 * Math.log10(((value / (widths[band] as number)) * normal) / total)) : NOTHING_DB));
+  return speechIntelligibilityIndex(spectrumLevels(speech), spectrumLevels(noise));
 }

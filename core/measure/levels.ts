@@ -1,6 +1,7 @@
 import { amplitudeDb, dbAmplitude, powerDb } from '../audio/decibel.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import type { LevelsGroup } from './report.types.ts';
+import { Flattened } from './tracks/flattened.ts';
 import { TruePeak } from './truePeak.ts';
 
 /** Flat tops lower than this are not called clipped. */
@@ -13,13 +14,16 @@ export const LOWEST_CLIP = dbAmplitude(-12);
  */
 export class Levels implements Family<LevelsGroup> {
   private readonly truePeak: TruePeak;
+  private readonly flattened: Flattened;
 
   constructor(private readonly context: ChannelContext) {
     this.truePeak = new TruePeak(context.sampleRateHz);
+    this.flattened = new Flattened(context.sampleRateHz);
   }
 
   push(samples: Float64Array, frames: number): void {
     this.truePeak.push(samples, frames, this.context.tracks.extremes);
+    this.flattened.push(samples, frames);
   }
 
   finish(_before: Finished, warn: Warn): LevelsGroup {
@@ -37,6 +41,7 @@ export class Levels implements Family<LevelsGroup> {
       dcOffset: moments.sum / moments.count,
       clippedRuns: clipped.reduce((sum, side) => sum + side.runs, 0),
       clippedSamples: clipped.reduce((sum, side) => sum + side.samples, 0),
+      flattenedShare: this.flattened.share(),
     };
   }
 }

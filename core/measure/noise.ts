@@ -1,86 +1,122 @@
 import { powerDb } from '../audio/decibel.ts';
 import type { Chapter } from './chapter.types.ts';
-import type { ChannelContext, Family, Finished } from './family.ts';
+import type { ChannelContext, Family, Finished, Warn } from './family.ts';
+import { GatedNoise } from './gatedNoise.ts';
+import { humPower } from './hum.ts';
 import { quasiPeak468 } from './quasiPeak468.ts';
 import type { NoiseGroup, Span } from './report.types.ts';
-import { FRAME_S } from './tracks/frames.ts';
+import { ringingAfter } from './ringing.ts';
+import { insideSpans } from './spans.ts';
+import { FRAME_S, NOTHING_DB } from './tracks/frames.ts';
 
 /** Kept off both ends of a pause, so that the beginning of a word does not count as noise. */
 const GUARD_S = 0.03;
 /** Kept off its end while enough is left: breath and lips come before a word is told. */
 const BREATH_S = 0.12;
-/** Kept off its start while enough is left: the room rings on after a word. */
-const RINGING_S = 0.3;
 const LEFT_S = 0.15;
-/** With this much of long pauses the short ones, in which the room still rings, are left out. */
+const LEAST_LEFT_S = 0.1;
+/** With this much of rung-out pauses those in which the room still rings are left out. */
 const ENOUGH_FRAMES = 50;
 /** A quasi-peak reading needs a second or two; more of the same noise does not change it. */
-const QUASI_PEAK_S = 8;
+const LOOKED_AT_S = 8;
+const NOTHING = 10 ** (NOTHING_DB / 10);
 
 /**
- * Level of the pauses. Practical floor: what the floor would be once the voice has been brought to the
- * target loudness. Signal-to-noise ratio: active speech level less the floor.
+ * Levels of what is no word. The floor is that of calm pauses, once the room has rung out; `noiseDbfsA` is the
+ * energy mean of everything between words, gusts and knocks included, which is what an editor has to live with.
  */
 export class Noise implements Family<NoiseGroup> {
   /** Pauses long enough for the room to have rung out, and all others. */
   private readonly settled = { plain: 0, weighted: 0, frames: 0 };
   private readonly short = { plain: 0, weighted: 0, frames: 0 };
+  private readonly between = { weighted: 0, frames: 0 };
+  private readonly words = { weighted: 0, frames: 0 };
+  private readonly calm: Span[] = [];
+  private readonly gated = new GatedNoise();
 
   constructor(private readonly context: ChannelContext) {}
 
-  settle({ tracks, weighted, pause, startS, endS }: Chapter): void {
+  settle(chapter: Chapter): void {
+    const { tracks, weighted, pause, startS, endS } = chapter;
     const plain = tracks.moments.meanSquares();
+    const rings = ringingAfter(chapter);
     for (const span of pause) {
-      const [first, end] = guarded(span, startS, endS).map((time, side) => Math.round((time - startS) / FRAME_S + (side === 0 ? 0.4 : -0.4))) as [number, number];
-      const into = span[0] <= startS || span[1] - span[0] >= RINGING_S + GUARD_S + LEFT_S ? this.settled : this.short;
-      for (let index = first; index < Math.min(end, weighted.length); index++) {
+      const [from, to] = guarded(span, startS, endS, rings(span[0]));
+      const rungOut = span[0] <= startS || span[1] - span[0] >= rings(span[0]) + GUARD_S + LEAST_LEFT_S;
+      const into = rungOut ? this.settled : this.short;
+      const first = Math.round((from - startS) / FRAME_S + 0.4);
+      const end = Math.min(Math.round((to - startS) / FRAME_S - 0.4), weighted.length);
+      for (let index = first; index < end; index++) {
         into.plain += plain[index] as number;
         into.weighted += weighted[index] as number;
         into.frames++;
       }
+      if (to - from > FRAME_S) this.calm.push([from, to]);
+    }
+    this.settleAll(chapter);
+    this.gated.settle(chapter);
+  }
+
+  /** Words, and everything else but the tails of words and digital silence. */
+  private settleAll({ weighted, wordless, speech, startS }: Chapter): void {
+    const times = Float64Array.from(weighted, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+    const spoken = insideSpans(times, speech, 0);
+    const wordlessAt = insideSpans(times, wordless, 0);
+    for (let frame = 0; frame < weighted.length; frame++) {
+      const power = weighted[frame] as number;
+      const into = spoken[frame] ? this.words : wordlessAt[frame] && power > NOTHING ? this.between : null;
+      if (!into) continue;
+      into.weighted += power;
+      into.frames++;
     }
   }
 
-  finish(before: Finished): NoiseGroup {
+  finish(before: Finished, warn: Warn): NoiseGroup {
     const { lengthS, options, sampleRateHz } = this.context;
-    const pauses = before.activity?.pause ?? [];
-    const { settled, short } = this;
+    const { settled, short, between, words } = this;
     const parts = settled.frames >= ENOUGH_FRAMES ? [settled] : [settled, short];
     const frames = parts.reduce((sum, part) => sum + part.frames, 0);
     const floorDbfs = powerDb(parts.reduce((sum, part) => sum + part.plain, 0) / frames);
     const floorDbfsA = powerDb(parts.reduce((sum, part) => sum + part.weighted, 0) / frames);
     const hasWords = (before.activity?.speech.length ?? 0) > 0;
+    if (hasWords && floorDbfs !== null && settled.frames === 0) warn('no pause is long enough for the room to ring out: the noise floor is an upper bound');
     const loudness = hasWords ? (before.loudness?.integratedLufs ?? null) : null;
     const practical = (floor: number | null) => (floor === null || loudness === null ? null : floor + options.targetLufs - loudness);
-    const active = before.activity?.activeLevelDbfs ?? null;
-    const heard = longestFirst(pauses, lengthS).map(([startS, endS]) => this.context.look(startS, endS - startS));
+    const noise = between.frames > 0 ? between.weighted / between.frames : 0;
+    const voice = hasWords && words.frames > 0 && noise > 0 ? powerDb(Math.max(words.weighted / words.frames - noise, 0)) : null;
+    const noiseDbfsA = powerDb(noise);
+    const heard = longestFirst(this.calm, lengthS).map(([startS, endS]) => this.context.look(startS, endS - startS));
     return {
       floorDbfs,
       floorDbfsA,
       floorDbfs468: floorDbfs === null ? null : quasiPeak468(heard, sampleRateHz),
       practicalFloorDbfs: practical(floorDbfs),
       practicalFloorDbfsA: practical(floorDbfsA),
-      snrDb: active === null || floorDbfs === null ? null : active - floorDbfs,
+      noiseDbfsA,
+      snrDb: voice === null || noiseDbfsA === null ? null : voice - noiseDbfsA,
+      calmSnrDb: voice === null || floorDbfsA === null ? null : voice - floorDbfsA,
+      humDbfs: powerDb(humPower(heard, sampleRateHz) ?? 0),
+      gatedDb: this.gated.gatedDb(),
     };
   }
 }
 
 /** A pause without what touches words; where it touches the start or the end of the file nothing is taken off. */
-function guarded([startS, endS]: Span, firstS: number, lastS: number): Span {
+function guarded([startS, endS]: Span, firstS: number, lastS: number, ringingS: number): Span {
   const spare = endS - startS - LEFT_S;
-  const breath = endS < lastS - 1e-6 ? Math.min(BREATH_S, Math.max(GUARD_S, spare - RINGING_S)) : 0;
-  const ringing = startS > firstS ? Math.min(RINGING_S, Math.max(GUARD_S, spare - breath)) : 0;
+  const breath = endS < lastS - 1e-6 ? Math.min(BREATH_S, Math.max(GUARD_S, spare - ringingS)) : 0;
+  const ringing = startS > firstS ? Math.min(ringingS, Math.max(GUARD_S, spare - breath)) : 0;
   return [startS + ringing, endS - breath];
 }
 
-/** The longest pauses, up to {@link QUASI_PEAK_S} of them, in order of time. */
-function longestFirst(pauses: readonly Span[], lengthS: number): Span[] {
-  const sorted = pauses.map((span) => guarded(span, 0, lengthS)).sort((a, b) => b[1] - b[0] - (a[1] - a[0]));
+/** The longest of the calm stretches, up to {@link LOOKED_AT_S} of them, in order of time. */
+function longestFirst(calm: readonly Span[], lengthS: number): Span[] {
+  const sorted = [...calm].sort((a, b) => b[1] - b[0] - (a[1] - a[0]));
   const out: Span[] = [];
-  let left = QUASI_PEAK_S;
+  let left = LOOKED_AT_S;
   for (const [startS, endS] of sorted) {
     if (left <= 0) break;
-    const taken = Math.min(left, endS - startS);
+    const taken = Math.min(left, endS - startS, lengthS - startS);
     if (taken > 0) out.push([startS, startS + taken]);
     left -= taken;
   }

@@ -2,7 +2,7 @@ import type { FileFormat } from '../domain/fileFormat.ts';
 import type { EventKind } from '../domain/measureId.ts';
 
 /** Raised whenever the definition of a figure changes; old reports then say that they are old. */
-export const METHOD_VERSION = 3;
+export const METHOD_VERSION = 4;
 
 /** A stretch of time in seconds from the start of the file: [start, end]. */
 export type Span = [startS: number, endS: number];
@@ -16,6 +16,8 @@ export interface LevelsGroup {
   dcOffset: number | null;
   clippedRuns: number | null;
   clippedSamples: number | null;
+  /** Part of the loud peaks that an earlier stage flattened, 0 to 1. */
+  flattenedShare: number | null;
 }
 
 export interface LoudnessGroup {
@@ -38,7 +40,15 @@ export interface NoiseGroup {
   floorDbfs468: number | null;
   practicalFloorDbfs: number | null;
   practicalFloorDbfsA: number | null;
+  /** A-weighted energy mean of all that is no word. */
+  noiseDbfsA: number | null;
+  /** A-weighted level of the words over `noiseDbfsA`. */
   snrDb: number | null;
+  /** The same over the calm floor. */
+  calmSnrDb: number | null;
+  humDbfs: number | null;
+  /** How far a gate or the like holds noise down between words; null where none is at work. */
+  gatedDb: number | null;
 }
 
 export const SPECTRUM_GROUPS = ['rumbleDb', 'chestDb', 'boxDb', 'midDb', 'presenceDb', 'sibilanceDb', 'airDb'] as const;
@@ -48,6 +58,8 @@ export interface SpectrumGroup {
   bandsHz: number[];
   speechDb: (number | null)[];
   pauseDb: (number | null)[];
+  /** Of all that is no word. */
+  noiseDb: (number | null)[];
   tiltDbPerOctave: number | null;
   groups: Record<SpectrumGroupId, number | null>;
 }
@@ -55,12 +67,15 @@ export interface SpectrumGroup {
 export interface IntelligibilityGroup {
   /** Speech intelligibility index, 0 to 1. */
   sii: number | null;
+  /** Speech transmission index, 0 to 1. */
+  sti: number | null;
 }
 
 export interface CharacterGroup {
   sibilanceDb: number | null;
   proximityDb: number | null;
   windDb: number | null;
+  windShare: number | null;
   pumpingDb: number | null;
   reverberationS: number | null;
 }

@@ -65,11 +65,13 @@ class TrackMeans {
   readonly whole: SpanMean;
   readonly speech: SpanMean;
   readonly pauses: SpanMean[];
+  readonly between: SpanMean;
 
   constructor(private readonly track: BandTrack) {
     const bands = track.bands.length;
     this.whole = new SpanMean(bands, 1, 0);
     this.speech = new SpanMean(bands, 0.5, 0.5);
+    this.between = new SpanMean(bands, 0.5, 0.999);
     // Frames wholly inside a pause where there are any; else those that touch words only with their faint ends.
     this.pauses = [new SpanMean(bands, 1, 0.999), new SpanMean(bands, 0.75, 0.999), new SpanMean(bands, 0.5, 0.95)];
   }
@@ -78,6 +80,7 @@ class TrackMeans {
     this.whole.add(this.track, null);
     this.speech.add(this.track, clearWords(chapter));
     for (const pause of this.pauses) pause.add(this.track, chapter.pause);
+    this.between.add(this.track, chapter.wordless);
   }
 
   pause(): Float64Array | null {
@@ -129,11 +132,13 @@ export class Spectrum implements Family<SpectrumGroup> {
     const pause = hasWords ? this.row((means) => means.pause()) : whole;
     if (!whole) warn('shorter than one spectral frame: there is no spectrum');
     else if (!pause) warn('pauses are too short for a spectrum of their own');
+    const noise = hasWords ? (this.row((means) => means.between.mean()) ?? pause) : whole;
     const judged = speech ?? whole;
     return {
       bandsHz: [...THIRD_OCTAVE_HZ],
       speechDb: levelsOf(speech),
       pauseDb: levelsOf(pause),
+      noiseDb: levelsOf(noise),
       tiltDbPerOctave: judged && tilt(levelsOf(judged)),
       groups: groupsOf(judged),
     };

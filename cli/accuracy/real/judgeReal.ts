@@ -5,7 +5,7 @@ import { type RealGroup, type RealTake, realTake } from './realTake.ts';
 import type { Half } from './talkers.ts';
 
 /** What a take with a recorded talker was, and what was measured of it. */
-export interface JudgedReal extends Omit<RealTake, 'samples'> {
+export interface JudgedReal extends Omit<RealTake, 'samples' | 'voice'> {
   group: RealGroup;
   half: Half;
   lengthS: number;
@@ -16,7 +16,7 @@ export interface JudgedReal extends Omit<RealTake, 'samples'> {
 
 /** Renders a take and measures it. */
 export function judgeReal(seed: string, group: RealGroup, half: Half, folder: string): JudgedReal {
-  const { samples, ...truth } = realTake(seed, group, half, folder);
+  const { samples, voice: _voice, ...truth } = realTake(seed, group, half, folder);
   const { events, noise, character } = reportOf(samples, RATE_HZ);
   return {
     ...truth,

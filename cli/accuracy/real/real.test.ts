@@ -14,6 +14,7 @@ const take = (change: Partial<JudgedReal>): JudgedReal => ({
   lengthS: 30,
   events: [],
   found: [],
+  pops: [],
   floorDbfs: -65,
   decayS: null,
   measuredFloorDbfs: -65,

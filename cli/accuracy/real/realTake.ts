@@ -10,6 +10,7 @@ import { layClick, layRustle } from '@marvet/core/simulate/touches';
 import { windNoise } from '@marvet/core/simulate/windNoise';
 import { RATE_HZ } from './decoded.ts';
 import { burst, fade, mute, repeat } from './linkFaults.ts';
+import { popsOf } from './pops.ts';
 import { type Half, talkersOf, wordsOf } from './talkers.ts';
 import { type ThingKind, thing, thingsOf } from './things.ts';
 
@@ -23,7 +24,11 @@ export type RealGroup = (typeof REAL_GROUPS)[number];
 /** A talker who was recorded, with what was laid over the recording, and where. */
 export interface RealTake {
   samples: Float64Array;
+  /** What was said, before anything was laid over it; longer than the take where a room rings on. */
+  voice: Float64Array;
   events: (Omit<LabelledEvent, 'kind'> & { kind: LabelledEvent['kind'] | 'disturbance' })[];
+  /** Where the talker's own breath popped the recording's microphone: what is found there is no mistake. */
+  pops: { startS: number; endS: number }[];
   /** RMS of the bed of noise, in dBFS. */
   floorDbfs: number;
   /** Decay of the room, mean of 500 Hz and 1 kHz; null in the open. */
@@ -36,7 +41,10 @@ const VOICE_DBFS = -26;
 const VOICE_DB_SPL = 70;
 const WORDS = 12;
 const WORDS_KNOWN = 40;
-const MUSIC = { tuning: ['loop_garzul', 'ambi_piano', 'loop_tabla'], held: ['loop_compus', 'guit_em9', 'loop_mika'] } as const;
+const MUSIC = {
+  tuning: ['loop_garzul', 'ambi_piano', 'loop_tabla', 'loop_safari', 'loop_perc1', 'guit_harmonics', 'loop_mehackit1', 'loop_drone_g_97', 'loop_industrial', 'ambi_choir'],
+  held: ['loop_compus', 'guit_em9', 'loop_mika', 'loop_perc2', 'loop_weirdo', 'ambi_lunar_land', 'loop_mehackit2', 'loop_electric'],
+} as const;
 
 const amplitude = (db: number) => 10 ** (db / 20);
 
@@ -45,7 +53,7 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
   const random = randomSource(seedOf(seed, group, half));
   const among = <T>(list: readonly T[]) => list[Math.floor(random.uniform() * list.length)] as T;
   const between = (from: number, to: number) => from + (to - from) * random.uniform();
-  const spoken = speech(among(talkersOf(half)), folder, random);
+  const spoken = speech(among(talkersOf(half)), folder, random, half === 'tuning');
   let voice = spoken;
   let decayS: number | null = null;
   if (group === 'room') ({ voice, decayS } = inRoom(spoken, among([0.4, 0.7, 1, 1.5, 2, 2.5]), random));
@@ -55,6 +63,8 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
   const scale = amplitude(floorDbfs) / rmsOf(noise);
   let samples: Float64Array = voice.map((x, index) => x + scale * (noise[index] as number));
   const events: RealTake['events'] = [];
+  // Few things are in the tuning half: played faster or slower each is another.
+  const heardAs = (shape: Float64Array) => (half === 'tuning' ? atSpeed(shape, between(0.7, 1.45)) : shape);
   const lay = (kind: ThingKind, shape: Float64Array, atS: number, peak: number) => {
     const start = Math.round(atS * RATE_HZ);
     for (let index = 0; index < shape.length && start + index < length; index++) samples[start + index] = (samples[start + index] as number) + peak * (shape[index] as number);
@@ -64,16 +74,21 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
   const moments = spread(4, length / RATE_HZ, 1.6, random);
   if (group === 'knocks')
     for (const at of moments)
-      lay('handling', throughPole(thing(among(thingsOf('handling', half)), folder, 0.5), among([120, 250, 450])), at, amplitude(VOICE_DBFS + between(3, 15)));
+      lay(
+        'handling',
+        throughPole(heardAs(thing(among(thingsOf('handling', half)), folder, 0.5)), half === 'tuning' ? between(80, 600) : among([120, 250, 450])),
+        at,
+        amplitude(VOICE_DBFS + between(3, 15)),
+      );
   if (group === 'things') {
     for (const at of moments) {
-      const shape = thing(among(thingsOf('disturbance', half)), folder, 1);
+      const shape = heardAs(thing(among(thingsOf('disturbance', half)), folder, 1));
       lay('disturbance', shape, at, amplitude(VOICE_DBFS + between(-10, 0)) / rmsOf(shape));
     }
   }
   if (group === 'rubbing') {
     for (const at of moments) {
-      const shape = rubbed(among(CLOTHS), random.uniform() < 0.5 ? thing(among(thingsOf('rustle', half)), folder, 1) : null, random);
+      const shape = rubbed(among(CLOTHS), random.uniform() < 0.5 ? heardAs(thing(among(thingsOf('rustle', half)), folder, 1)) : null, random);
       lay('rustle', shape, at, amplitude(VOICE_DBFS - between(6, 16)) / rmsOf(shape));
     }
   }
@@ -92,13 +107,15 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
   const linkFault = ({ mutes: mute, fades: fade, bursts: burst, repeats: repeat } as Partial<Record<RealGroup, typeof mute>>)[group];
   if (linkFault) for (const at of spread(12, length / RATE_HZ, 0.4, random)) events.push({ kind: 'dropout', ...linkFault(samples, RATE_HZ, at, random) });
   if (group === 'clicks') for (const at of spread(6, length / RATE_HZ, 0.4, random)) events.push({ kind: 'click', ...layClick(samples, RATE_HZ, at, between(0.05, 0.3), random) });
-  return { samples, events: events.sort((a, b) => a.startS - b.startS), floorDbfs, decayS };
+  return { samples, voice, pops: popsOf(spoken, RATE_HZ), events: events.sort((a, b) => a.startS - b.startS), floorDbfs, decayS };
 }
 
 /** Words of one talker with pauses as people make them, at the level of speech. */
-function speech(talker: string, folder: string, random: RandomSource): Float64Array {
+function speech(talker: string, folder: string, random: RandomSource, varied: boolean): Float64Array {
   const known = wordsOf(talker, folder, WORDS_KNOWN);
-  const words = Array.from({ length: WORDS }, () => faded(known[Math.floor(random.uniform() * known.length)] as Float64Array));
+  // Ten talkers are few to learn voices from: heard faster or slower each is another, lower or higher.
+  const speed = varied ? 0.78 + 0.44 * random.uniform() : 1;
+  const words = Array.from({ length: WORDS }, () => faded(atSpeed(known[Math.floor(random.uniform() * known.length)] as Float64Array, speed)));
   const voice = withGaps(
     [new Float64Array(RATE_HZ / 2), ...words, new Float64Array(RATE_HZ)],
     Array.from({ length: WORDS + 1 }, () => 0.25 + 0.75 * random.uniform()),
@@ -150,9 +167,29 @@ function rubbed(cloth: (typeof CLOTHS)[number], recorded: Float64Array | null, r
     return shape;
   }
   const [fromHz, toHz] = FRICTION_HZ[cloth];
-  const shape = Float64Array.from(recorded);
+  const shape = stroked(recorded, random);
   new Cascade([highPass(fromHz, 0.6, RATE_HZ), lowPass(toHz, 0.7, RATE_HZ)]).process(shape, shape, shape.length);
   return shape;
+}
+
+/** A sound as if it were played at another speed, between samples by straight lines. */
+function atSpeed(shape: Float64Array, speed: number): Float64Array {
+  if (speed === 1) return shape;
+  return Float64Array.from({ length: Math.floor((shape.length - 1) / speed) }, (_, index) => {
+    const at = index * speed;
+    const first = Math.floor(at);
+    return (shape[first] as number) + (at - first) * ((shape[first + 1] as number) - (shape[first] as number));
+  });
+}
+
+/** Rubbing lasts: a short stroke comes again and again. */
+function stroked(stroke: Float64Array, random: RandomSource): Float64Array {
+  const strokes = Math.max(1, Math.ceil((0.3 * RATE_HZ) / stroke.length));
+  return withGaps(
+    Array.from({ length: strokes }, () => Float64Array.from(stroke)),
+    Array.from({ length: strokes - 1 }, () => 0.02 + 0.08 * random.uniform()),
+    RATE_HZ,
+  );
 }
 
 /** From where to where a shape is within 20 dB of its loudest, in seconds from its start. */

@@ -25,6 +25,9 @@ const WANTED_AT_ALL = 0.95;
 /** An event is found when one lies within this of it. */
 const TOLERANCE_S = 0.06;
 
+/** What a talker's own pop may be told as. */
+const LOW_KINDS: readonly string[] = ['plosive', 'handling', 'wind', 'disturbance'];
+
 type Spell = { startS: number; endS: number };
 const meet = (a: Spell, b: Spell) => a.startS <= b.endS + TOLERANCE_S && a.endS >= b.startS - TOLERANCE_S;
 
@@ -43,7 +46,9 @@ export function countsOf(takes: readonly JudgedReal[]): { laid: number; named: n
     }
     // Where the wind blows all the time it is no mistake to say so between two gusts.
     const windy = take.events.some((event) => event.kind === 'wind');
-    invented += take.found.filter((each) => !(windy && each.kind === 'wind') && !take.events.some((event) => meet(each, event))).length;
+    invented += take.found.filter(
+      (each) => !(windy && each.kind === 'wind') && !take.events.some((event) => meet(each, event)) && !(LOW_KINDS.includes(each.kind) && take.pops.some((pop) => meet(each, pop))),
+    ).length;
   }
   counts.falsePerMinute = minutes > 0 ? invented / minutes : 0;
   return counts;

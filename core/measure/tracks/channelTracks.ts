@@ -8,6 +8,8 @@ import { Extremes } from './extremes.ts';
 import { FlatTops } from './flatTops.ts';
 import { FINE_FRAME_S, FRAME_S, FrameEnergies } from './frames.ts';
 import { Moments } from './moments.ts';
+import { Repeats } from './repeats.ts';
+import { Voicing } from './voicing.ts';
 
 const BLOCK = 4096;
 const LEAST_MID_RATE_HZ = 5500;
@@ -38,11 +40,16 @@ export class ChannelTracks {
   readonly chest: FrameEnergies;
   /** Mean squares of 10 ms under 120 Hz. */
   readonly low: FrameEnergies;
+  /** Mean squares of 10 ms under 250 Hz, where wind is. */
+  readonly under250: FrameEnergies;
   /** 250-630 Hz and the third-octave bands from 630 Hz up, some 20 ms a frame. */
   readonly highBands: BandTrack;
   readonly midBands: BandTrack;
   readonly lowBands: BandTrack;
   readonly breaks: Discontinuities;
+  readonly repeats: Repeats;
+  /** How much the sound repeats itself at a voice's pitch. */
+  readonly voicing: Voicing;
   readonly extremes = new Extremes();
   readonly flatTops = new FlatTops();
   private readonly toMid: Decimator;
@@ -60,6 +67,7 @@ export class ChannelTracks {
     this.sub = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(60, midRateHz), highPass(15, Math.SQRT1_2, midRateHz)]));
     this.chest = new FrameEnergies(midRateHz, FRAME_S, new Cascade([highPass(90, 1, midRateHz), lowPass(300, Math.SQRT1_2, midRateHz)]));
     this.low = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(120, midRateHz), highPass(10, Math.SQRT1_2, midRateHz)]));
+    this.under250 = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(250, midRateHz), highPass(10, Math.SQRT1_2, midRateHz)]));
     const lowFilter = butterworth(200, midRateHz);
     this.lowSmoothing = new Cascade(lowFilter);
     // The droop of the filters before the decimated signals is made good.
@@ -72,6 +80,8 @@ export class ChannelTracks {
     this.midBands = new BandTrack(bands(LOW_END_HZ, MID_END_HZ, droop), midRateHz, 0.16);
     this.lowBands = new BandTrack(bands(0, LOW_END_HZ, lowDroop), lowRateHz, 0.64);
     this.breaks = new Discontinuities(sampleRateHz);
+    this.repeats = new Repeats(sampleRateHz);
+    this.voicing = new Voicing(midRateHz);
   }
 
   /** Takes up at most {@link BLOCK} samples. */
@@ -81,22 +91,39 @@ export class ChannelTracks {
     this.fine.push(samples, frames);
     this.highBands.push(samples, frames);
     this.breaks.push(samples, frames);
+    this.repeats.push(samples, frames);
     this.flatTops.push(samples, frames, this.extremes);
     const kept = this.toMid.process(samples, frames, this.mid);
     this.midBands.push(this.mid, kept);
     this.sub.push(this.mid, kept);
     this.chest.push(this.mid, kept);
     this.low.push(this.mid, kept);
+    this.under250.push(this.mid, kept);
+    this.voicing.push(this.mid, kept);
     this.lowBands.push(this.lowSamples, this.lowSmoothing.decimate(this.mid, this.lowSamples, kept, LOW_DECIMATION));
   }
 
   /** Brings what still waits for more; before a chapter is looked at. */
   flush(): void {
-    for (const track of [this.highBands, this.midBands, this.lowBands]) track.flush();
+    for (const track of [this.highBands, this.midBands, this.lowBands, this.repeats]) track.flush();
   }
 
   /** Forgets what was kept, so that memory stays the same however long the file is. */
   clear(): void {
-    for (const track of [this.moments, this.fine, this.sub, this.chest, this.low, this.highBands, this.midBands, this.lowBands, this.breaks]) track.clear();
+    for (const track of [
+      this.moments,
+      this.fine,
+      this.sub,
+      this.chest,
+      this.low,
+      this.under250,
+      this.highBands,
+      this.midBands,
+      this.lowBands,
+      this.breaks,
+      this.repeats,
+      this.voicing,
+    ])
+      track.clear();
   }
 }

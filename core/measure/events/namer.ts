@@ -1,0 +1,27 @@
+import numbers from './forests.json' with { type: 'json' };
+import { FEATURES, type FrameFeatures } from './frameFeatures.ts';
+import { type Forest, Trees } from './trees.ts';
+
+/** What a moment can be beside a word and quiet. */
+export const STANDOUT_KINDS = ['wind', 'handling', 'rustle', 'disturbance', 'plosive'] as const;
+export type StandoutKind = (typeof STANDOUT_KINDS)[number];
+type Target = StandoutKind | 'voice';
+
+const forests = numbers as Record<Target, Forest>;
+const trees = new Map<Target, Trees>(([...STANDOUT_KINDS, 'voice'] as const).map((target) => [target, new Trees(forests[target])]));
+
+/** For every frame how likely each of them is, 0 to 1. Several may be so at once. */
+export type Likely = Record<Target, Float64Array>;
+
+/**
+ * Asks the forests that were grown from recorded talkers and things (`npm run fit-events`), and
+ * smooths their answers over three frames.
+ */
+export function likely({ values, timesS }: FrameFeatures): Likely {
+  return Object.fromEntries(
+    [...trees].map(([target, forest]) => {
+      const raw = Float64Array.from(timesS, (_, frame) => forest.probability(values, frame * FEATURES));
+      return [target, raw.map((value, frame) => ((raw[frame - 1] ?? value) + 2 * value + (raw[frame + 1] ?? value)) / 4)];
+    }),
+  ) as Likely;
+}

@@ -1,0 +1,46 @@
+import { z } from 'zod';
+
+/** Complete trees of one depth, added up: the logarithm of the odds that something is so. */
+export const forestSchema = z.object({
+  depth: z.number().int().positive(),
+  bias: z.number(),
+  /** Which feature each branching asks, tree by tree, from the root down. */
+  features: z.array(z.number().int()),
+  /** Above this it goes right. */
+  thresholds: z.array(z.number()),
+  leaves: z.array(z.number()),
+});
+export type Forest = z.infer<typeof forestSchema>;
+
+/** A forest ready to be asked. */
+export class Trees {
+  private readonly features: Uint8Array;
+  private readonly thresholds: Float32Array;
+  private readonly leaves: Float32Array;
+  private readonly branchings: number;
+  private readonly count: number;
+
+  constructor(private readonly forest: Forest) {
+    this.features = Uint8Array.from(forest.features);
+    this.thresholds = Float32Array.from(forest.thresholds);
+    this.leaves = Float32Array.from(forest.leaves);
+    this.branchings = 2 ** forest.depth - 1;
+    this.count = forest.features.length / this.branchings;
+  }
+
+  /** Probability from one row of features that starts at `offset`. */
+  probability(values: Float32Array, offset: number): number {
+    const { branchings, features, thresholds, leaves } = this;
+    let sum = this.forest.bias;
+    for (let tree = 0; tree < this.count; tree++) {
+      const first = tree * branchings;
+      let node = 0;
+      while (node < branchings) {
+        const at = first + node;
+        node = 2 * node + ((values[offset + (features[at] as number)] as number) > (thresholds[at] as number) ? 2 : 1);
+      }
+      sum += leaves[tree * (branchings + 1) + node - branchings] as number;
+    }
+    return 1 / (1 + Math.exp(-sum));
+  }
+}

@@ -1,0 +1,102 @@
+import { Cascade, lowPass } from '../../audio/biquad.ts';
+import { GrowingArray } from '../../audio/growingArray.ts';
+
+/** Time from one value to the next. */
+export const VOICING_HOP_S = 0.016;
+const WINDOW_S = 0.03;
+/** Pitches that are looked for: 70 to 400 Hz. */
+const SHORTEST_LAG_S = 1 / 400;
+const LONGEST_LAG_S = 1 / 70;
+/** What is looked at: the first harmonics. */
+const TOP_HZ = 900;
+const LEAST_RATE_HZ = 2500;
+const BLOCK = 4096;
+
+/**
+ * How much a sound repeats itself at the pitch of a voice: the largest normalised correlation of 30 ms with
+ * what was 2.5 to 14 ms before, of what lies under 900 Hz. A vowel has 0.8 and more, cloth and air 0.3.
+ */
+export class Voicing {
+  private readonly values = new GrowingArray();
+  private readonly smoothing: Cascade;
+  private readonly smooth = new Float64Array(BLOCK);
+  private readonly factor: number;
+  private readonly hop: number;
+  private readonly window: number;
+  private readonly lags: readonly [number, number];
+  private readonly kept: Float64Array;
+  private filled = 0;
+  private phase = 0;
+  private due: number;
+  private readonly rateHz: number;
+  private seen = 0;
+  private finished = 0;
+
+  constructor(rateHz: number) {
+    this.factor = Math.max(1, Math.floor(rateHz / LEAST_RATE_HZ));
+    this.rateHz = rateHz / this.factor;
+    this.smoothing = new Cascade([lowPass(TOP_HZ, 0.5411961, rateHz), lowPass(TOP_HZ, 1.306563, rateHz)]);
+    this.hop = VOICING_HOP_S * this.rateHz;
+    this.window = Math.round(WINDOW_S * this.rateHz);
+    this.lags = [Math.round(SHORTEST_LAG_S * this.rateHz), Math.round(LONGEST_LAG_S * this.rateHz)];
+    this.kept = new Float64Array(2 * (this.window + this.lags[1]));
+    this.due = this.nextDue();
+  }
+
+  /** The middle of the window lies at the middle of the hop. */
+  private nextDue(): number {
+    return Math.round((this.finished + 0.5) * this.hop + this.window / 2);
+  }
+
+  /** Takes at most 4096 samples of the decimated signal. */
+  push(samples: Float64Array, frames: number): void {
+    this.smoothing.process(samples, this.smooth, frames);
+    for (let at = 0; at < frames; at++) {
+      if (this.phase === 0) this.keep(this.smooth[at] as number);
+      this.phase = (this.phase + 1) % this.factor;
+    }
+  }
+
+  private keep(x: number): void {
+    const span = this.kept.length / 2;
+    if (this.filled === this.kept.length) {
+      this.kept.copyWithin(0, span);
+      this.filled = span;
+    }
+    this.kept[this.filled++] = x;
+    if (++this.seen === this.due) {
+      this.values.push(this.filled >= span ? this.best() : 0);
+      this.finished++;
+      this.due = this.nextDue();
+    }
+  }
+
+  private best(): number {
+    const { kept, filled, window } = this;
+    const [shortest, longest] = this.lags;
+    const start = filled - window;
+    let own = 0;
+    for (let at = start; at < filled; at++) own += (kept[at] as number) ** 2;
+    let before = 0;
+    for (let at = start - shortest; at < filled - shortest; at++) before += (kept[at] as number) ** 2;
+    let best = 0;
+    for (let lag = shortest; lag <= longest; lag++) {
+      let product = 0;
+      for (let at = start; at < filled; at++) product += (kept[at] as number) * (kept[at - lag] as number);
+      const share = product / Math.sqrt(Math.max(own * before, 1e-30));
+      if (share > best) best = share;
+      before += (kept[start - lag - 1] ?? 0) ** 2 - (kept[filled - lag - 1] as number) ** 2;
+    }
+    return best;
+  }
+
+  /** Correlation of every hop since the start or the last `clear`, 0 to 1. */
+  view(): Float64Array {
+    return this.values.view();
+  }
+
+  /** Forgets the values that were kept; the grid goes on. */
+  clear(): void {
+    this.values.clear();
+  }
+}
