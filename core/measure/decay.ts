@@ -28,6 +28,8 @@ const GRID = 300;
 /** All falls together must be so deep. */
 const ENOUGH_DB = 30;
 const MOST_FALLS = 4000;
+const LATER_SHARE = 0.7;
+const WORD_DB = 3.2;
 /** The word before a fall: its loudest within this. */
 const WORD_FRAMES = 20;
 
@@ -108,10 +110,12 @@ function valleysOf(wide: Float64Array, narrow: Float64Array): number[] {
 
 /** The straight part of a fall that ends at a frame, as far back as it is straight. */
 function fallBefore(clean: Float64Array, narrow: Float64Array, end: number): Fall | null {
-  let best: { length: number; slope: number; mean: number } | null = null;
+  let best: { length: number; slope: number } | null = null;
+  const lines: { slope: number; mean: number }[] = [];
   let sum = 0;
   let sumOfSquares = 0;
   let sumOfProducts = 0;
+  let above = 0;
   // Time runs back from the end, so a fall has a rising line.
   for (let length = 0; length < LONGEST_FRAMES && end - length >= 0; length++) {
     const level = clean[end - length] as number;
@@ -124,8 +128,14 @@ function fallBefore(clean: Float64Array, narrow: Float64Array, end: number): Fal
     const variance = (count * (count * count - 1)) / 12;
     const slope = (sumOfProducts - middle * sum) / variance;
     const bend = Math.sqrt(Math.max(0, (sumOfSquares - (sum * sum) / count - slope * slope * variance) / count));
+    const line = lines[length - 1];
+    lines[length] = { slope, mean: sum / count };
+    // The line so far, carried on: what lies well over it is the word.
+    const off = line ? level - (line.mean + line.slope * (length - (length - 1) / 2)) : 0;
+    above = 0.6 * above + 0.4 * off;
+    if (above > WORD_DB && length > BENT_AFTER_FRAMES) break;
     if (bend > MOST_BEND_DB && length > BENT_AFTER_FRAMES) break;
-    if (slope > 0 && bend <= MOST_BEND_DB && slope * length >= LEAST_SPAN_DB) best = { length, slope, mean: sum / count };
+    if (slope > 0 && bend <= MOST_BEND_DB && slope * length >= LEAST_SPAN_DB) best = { length, slope };
   }
   if (!best) return null;
   const timeS = (60 * FRAME_S) / best.slope;
@@ -133,5 +143,8 @@ function fallBefore(clean: Float64Array, narrow: Float64Array, end: number): Fal
   const start = end - best.length;
   let word = -150;
   for (let frame = Math.max(0, start - WORD_FRAMES); frame <= start; frame++) word = Math.max(word, narrow[frame] as number);
-  return { timeS, spanDb: best.slope * best.length, dropDb: Math.max(0, word - (best.mean + (best.slope * best.length) / 2)) };
+  // The line of its later part, carried back to where the word was, is the room without the direct sound.
+  const later = Math.max(SHORTEST_FRAMES, Math.round(LATER_SHARE * best.length));
+  const { slope, mean } = lines[later] as { slope: number; mean: number };
+  return { timeS, spanDb: best.slope * best.length, dropDb: Math.max(0, word - (mean + slope * (best.length - later / 2))) };
 }

@@ -13,9 +13,12 @@ const CLOSING_S = [0.02, 0.06, 0.12] as const;
 const LEAST_STEP_DB = 5;
 const MOST_UNLIKE_DB = 2.5;
 /** Before and after it the level stands; a room that dies away falls all the time. */
-const STANDING_SHARE = 0.25;
+const STANDING_SHARE = 0.1;
+const STANDING_DB = 1.3;
 /** What is left after the closing is what the pause has. */
 const SETTLED_DB = 3;
+/** What stands before the closing is noise: this far under the loud moments of its bands. */
+const UNDER_VOICE_DB = 10;
 const LEAST_STEPS = 3;
 const LEAST_SHARE = 0.3;
 
@@ -35,11 +38,12 @@ export class GatedNoise {
     const times = highBands.times();
     if (width < 6 || times.length === 0) return;
     const levels = Array.from({ length: width }, (_, band) => highBands.sums(COLUMNS[0] + band, COLUMNS[0] + band + 1).map((power) => 10 * Math.log10(Math.max(power, 1e-14))));
+    const loud = levels.map((band) => quantile(Float64Array.from(band).sort(), 0.9));
     const frame = (timeS: number) => Math.round((timeS - (times[0] as number)) / hopS);
     for (const [from, to] of quiet) {
       if (from <= startS || to >= endS - hopS || to - from < PLATEAU_S + 0.1) continue;
       this.pauses++;
-      const step = deepestStep(levels, Math.max(0, frame(from - BEFORE_S)), Math.min(times.length, frame(Math.min(from + AFTER_S, to))), frame(to) - 2, hopS);
+      const step = deepestStep(levels, loud, Math.max(0, frame(from - BEFORE_S)), Math.min(times.length, frame(Math.min(from + AFTER_S, to))), frame(to) - 2, hopS);
       if (step !== null) this.steps.push(step);
     }
   }
@@ -52,7 +56,7 @@ export class GatedNoise {
 }
 
 /** The deepest drop from one standing level to another that all bands make together, and after which nothing falls any more. */
-function deepestStep(levels: readonly Float64Array[], from: number, to: number, pauseEnd: number, hopS: number): number | null {
+function deepestStep(levels: readonly Float64Array[], loud: readonly number[], from: number, to: number, pauseEnd: number, hopS: number): number | null {
   const plateau = Math.max(3, Math.round(PLATEAU_S / hopS));
   let deepest: number | null = null;
   for (const closingS of CLOSING_S) {
@@ -63,11 +67,14 @@ function deepestStep(levels: readonly Float64Array[], from: number, to: number, 
       const drop = quantile(drops, 0.5);
       if (drop < LEAST_STEP_DB || (deepest !== null && drop <= deepest)) continue;
       if (quantile(drops, 0.85) - quantile(drops, 0.15) > 2 * MOST_UNLIKE_DB) continue;
+      const under = quantile(Float64Array.from(levels, (band, index) => (loud[index] as number) - mean(band, at - plateau, at)).sort(), 0.5);
+      if (under < UNDER_VOICE_DB) continue;
       const half = Math.max(1, plateau >> 1);
       const slopes = (start: number) =>
         quantile(Float64Array.from(levels, (band) => Math.abs(mean(band, start, start + half) - mean(band, start + plateau - half, start + plateau))).sort(), 0.5);
       const settled = quantile(Float64Array.from(levels, (band) => mean(band, after, after + plateau) - mean(band, Math.max(after, pauseEnd - 2 * plateau), pauseEnd)).sort(), 0.5);
-      if (slopes(at - plateau) > STANDING_SHARE * drop || slopes(after) > STANDING_SHARE * drop || Math.abs(settled) > SETTLED_DB) continue;
+      const standing = Math.max(STANDING_DB, STANDING_SHARE * drop);
+      if (slopes(at - plateau) > standing || slopes(after) > standing || Math.abs(settled) > SETTLED_DB) continue;
       deepest = drop;
     }
   }

@@ -47,7 +47,7 @@ export class Repeats {
     this.longest = Math.round(LONGEST_RUN_S * sampleRateHz);
     // A run is followed forward as far as samples are there, so that much waits for its turn.
     this.reach = this.lags[1] + this.before + this.probe;
-    this.kept = new Float64Array(this.reach + this.longest + 2 * BLOCK + ALIKE);
+    this.kept = new Float64Array(this.reach + this.longest + 3 * BLOCK + ALIKE);
     this.nextProbe = this.reach;
   }
 
