@@ -44,8 +44,10 @@ export function understand(tracks: ChannelTracks, startS: number, roomTone: Span
     contrastDb: words.contrastDb,
     decayS: decays.reverberationS(),
     directToRoom: decays.directToRoom(),
+    rings: () => 0,
   };
-  chapter.wordless = wordlessSpans(quiet, chapter, ringingAfter(chapter));
+  chapter.rings = ringingAfter(chapter);
+  chapter.wordless = wordlessSpans(quiet, chapter, chapter.rings);
   chapter.events = findEvents(chapter, moments);
   chapter.pause = roomTone
     ? within(roomTone, startS, endS)

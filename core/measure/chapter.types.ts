@@ -20,6 +20,8 @@ export interface Chapter {
   pause: Span[];
   events: AudioEvent[];
   contrastDb: number;
+  /** How long the room rings on after a word that ends at a time, in seconds. */
+  rings: (wordEndS: number) => number;
   /** How long the room rings, from all that was heard so far; null while nothing shows it. */
   decayS: number | null;
   /** Power of the direct sound against that of the room; null while nothing shows it. */

@@ -38,12 +38,13 @@ export class GatedNoise {
     const times = highBands.times();
     if (width < 6 || times.length === 0) return;
     const levels = Array.from({ length: width }, (_, band) => highBands.sums(COLUMNS[0] + band, COLUMNS[0] + band + 1).map((power) => 10 * Math.log10(Math.max(power, 1e-14))));
+    const sums = levels.map(runningSums);
     const loud = levels.map((band) => quantile(Float64Array.from(band).sort(), 0.9));
     const frame = (timeS: number) => Math.round((timeS - (times[0] as number)) / hopS);
     for (const [from, to] of quiet) {
       if (from <= startS || to >= endS - hopS || to - from < PLATEAU_S + 0.1) continue;
       this.pauses++;
-      const step = deepestStep(levels, loud, Math.max(0, frame(from - BEFORE_S)), Math.min(times.length, frame(Math.min(from + AFTER_S, to))), frame(to) - 2, hopS);
+      const step = deepestStep(sums, loud, Math.max(0, frame(from - BEFORE_S)), Math.min(times.length, frame(Math.min(from + AFTER_S, to))), frame(to) - 2, hopS);
       if (step !== null) this.steps.push(step);
     }
   }
@@ -56,23 +57,23 @@ export class GatedNoise {
 }
 
 /** The deepest drop from one standing level to another that all bands make together, and after which nothing falls any more. */
-function deepestStep(levels: readonly Float64Array[], loud: readonly number[], from: number, to: number, pauseEnd: number, hopS: number): number | null {
+function deepestStep(sums: readonly Float64Array[], loud: readonly number[], from: number, to: number, pauseEnd: number, hopS: number): number | null {
   const plateau = Math.max(3, Math.round(PLATEAU_S / hopS));
   let deepest: number | null = null;
   for (const closingS of CLOSING_S) {
     const closing = Math.max(1, Math.round(closingS / hopS));
-    for (let at = from + plateau; at + closing + plateau <= Math.min(to + plateau, pauseEnd); at++) {
+    for (let at = from + plateau; at + closing + plateau <= Math.min(to + plateau, pauseEnd); at += 2) {
       const after = at + closing;
-      const drops = Float64Array.from(levels, (band) => mean(band, at - plateau, at) - mean(band, after, after + plateau)).sort();
+      const drops = Float64Array.from(sums, (band) => mean(band, at - plateau, at) - mean(band, after, after + plateau)).sort();
       const drop = quantile(drops, 0.5);
       if (drop < LEAST_STEP_DB || (deepest !== null && drop <= deepest)) continue;
       if (quantile(drops, 0.85) - quantile(drops, 0.15) > 2 * MOST_UNLIKE_DB) continue;
-      const under = quantile(Float64Array.from(levels, (band, index) => (loud[index] as number) - mean(band, at - plateau, at)).sort(), 0.5);
+      const under = quantile(Float64Array.from(sums, (band, index) => (loud[index] as number) - mean(band, at - plateau, at)).sort(), 0.5);
       if (under < UNDER_VOICE_DB) continue;
       const half = Math.max(1, plateau >> 1);
       const slopes = (start: number) =>
-        quantile(Float64Array.from(levels, (band) => Math.abs(mean(band, start, start + half) - mean(band, start + plateau - half, start + plateau))).sort(), 0.5);
-      const settled = quantile(Float64Array.from(levels, (band) => mean(band, after, after + plateau) - mean(band, Math.max(after, pauseEnd - 2 * plateau), pauseEnd)).sort(), 0.5);
+        quantile(Float64Array.from(sums, (band) => Math.abs(mean(band, start, start + half) - mean(band, start + plateau - half, start + plateau))).sort(), 0.5);
+      const settled = quantile(Float64Array.from(sums, (band) => mean(band, after, after + plateau) - mean(band, Math.max(after, pauseEnd - 2 * plateau), pauseEnd)).sort(), 0.5);
       const standing = Math.max(STANDING_DB, STANDING_SHARE * drop);
       if (slopes(at - plateau) > standing || slopes(after) > standing || Math.abs(settled) > SETTLED_DB) continue;
       deepest = drop;
@@ -81,8 +82,15 @@ function deepestStep(levels: readonly Float64Array[], loud: readonly number[], f
   return deepest;
 }
 
-function mean(values: Float64Array, from: number, to: number): number {
-  let sum = 0;
-  for (let index = from; index < to; index++) sum += values[index] ?? -140;
-  return sum / Math.max(1, to - from);
+/** Mean from one frame to before another, from sums of all before. */
+function mean(sums: Float64Array, from: number, to: number): number {
+  const end = Math.min(to, sums.length - 1);
+  const start = Math.min(from, end - 1);
+  return ((sums[end] as number) - (sums[start] as number)) / (end - start);
+}
+
+function runningSums(values: Float64Array): Float64Array {
+  const sums = new Float64Array(values.length + 1);
+  for (let index = 0; index < values.length; index++) sums[index + 1] = (sums[index] as number) + (values[index] as number);
+  return sums;
 }

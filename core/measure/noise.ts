@@ -5,7 +5,6 @@ import { GatedNoise } from './gatedNoise.ts';
 import { humPower } from './hum.ts';
 import { quasiPeak468 } from './quasiPeak468.ts';
 import type { NoiseGroup, Span } from './report.types.ts';
-import { ringingAfter } from './ringing.ts';
 import { insideSpans } from './spans.ts';
 import { FRAME_S, NOTHING_DB } from './tracks/frames.ts';
 
@@ -37,9 +36,8 @@ export class Noise implements Family<NoiseGroup> {
   constructor(private readonly context: ChannelContext) {}
 
   settle(chapter: Chapter): void {
-    const { tracks, weighted, pause, startS, endS } = chapter;
+    const { tracks, weighted, pause, startS, endS, rings } = chapter;
     const plain = tracks.moments.meanSquares();
-    const rings = ringingAfter(chapter);
     for (const span of pause) {
       const [from, to] = guarded(span, startS, endS, rings(span[0]));
       const rungOut = span[0] <= startS || span[1] - span[0] >= rings(span[0]) + GUARD_S + LEAST_LEFT_S;

@@ -31,10 +31,18 @@ export function joinSpans(spans: readonly Span[], gapS: number): Span[] {
 export function withoutSpans(spans: readonly Span[], holes: readonly Span[], shortestS: number): Span[] {
   const sorted = [...holes].sort((a, b) => a[0] - b[0]);
   const out: Span[] = [];
+  let first = 0;
+  let last = Number.NEGATIVE_INFINITY;
   for (const [startS, endS] of spans) {
+    // Spans come in order as a rule, so holes that are over before one are over before the next.
+    if (startS < last) first = 0;
+    last = startS;
+    while (first < sorted.length && (sorted[first] as Span)[1] <= startS) first++;
     let at = startS;
-    for (const [from, to] of sorted) {
-      if (to <= at || from >= endS) continue;
+    for (let index = first; index < sorted.length; index++) {
+      const [from, to] = sorted[index] as Span;
+      if (from >= endS) break;
+      if (to <= at) continue;
       if (from - at >= shortestS - 1e-9) out.push([at, from]);
       at = Math.max(at, to);
     }

@@ -45,6 +45,8 @@ export const FEATURE_NAMES: readonly string[] = [
   'crest',
 ];
 export const FEATURES = FEATURE_NAMES.length;
+/** Columns from one to before another: each band over its quiet. */
+export const OVER_QUIET = [BANDS.length, 2 * BANDS.length] as const;
 
 /** One row of figures for every frame of the high track. */
 export interface FrameFeatures {

@@ -1,10 +1,13 @@
 import numbers from './forests.json' with { type: 'json' };
-import { FEATURES, type FrameFeatures } from './frameFeatures.ts';
+import { FEATURES, type FrameFeatures, OVER_QUIET } from './frameFeatures.ts';
 import { type Forest, Trees } from './trees.ts';
 
 /** What a moment can be beside a word and quiet. */
 export const STANDOUT_KINDS = ['wind', 'handling', 'rustle', 'disturbance', 'plosive'] as const;
 export type StandoutKind = (typeof STANDOUT_KINDS)[number];
+/** A band stands out when it is this far over what a tenth of its frames stay under. */
+const OVER_QUIET_DB = 5;
+
 type Target = StandoutKind | 'voice';
 
 const forests = numbers as Record<Target, Forest>;
@@ -18,9 +21,15 @@ export type Likely = Record<Target, Float64Array>;
  * smooths their answers over three frames.
  */
 export function likely({ values, timesS }: FrameFeatures): Likely {
+  // Where no band is over its quiet there is nothing to ask about.
+  const standsOut = Uint8Array.from(timesS, (_, frame) => {
+    for (let column = frame * FEATURES + OVER_QUIET[0]; column < frame * FEATURES + OVER_QUIET[1]; column++) if ((values[column] as number) > OVER_QUIET_DB) return 1;
+    return 0;
+  });
   return Object.fromEntries(
     [...trees].map(([target, forest]) => {
-      const raw = Float64Array.from(timesS, (_, frame) => forest.probability(values, frame * FEATURES));
+      const raw = new Float64Array(timesS.length);
+      for (let frame = 0; frame < raw.length; frame++) if (standsOut[frame]) raw[frame] = forest.probability(values, frame * FEATURES);
       return [target, raw.map((value, frame) => ((raw[frame - 1] ?? value) + 2 * value + (raw[frame + 1] ?? value)) / 4)];
     }),
   ) as Likely;

@@ -30,16 +30,19 @@ export class Trees {
 
   /** Probability from one row of features that starts at `offset`. */
   probability(values: Float32Array, offset: number): number {
-    const { branchings, features, thresholds, leaves } = this;
+    const { branchings, features, thresholds, leaves, count } = this;
+    const { depth } = this.forest;
     let sum = this.forest.bias;
-    for (let tree = 0; tree < this.count; tree++) {
-      const first = tree * branchings;
+    let first = 0;
+    for (let tree = 0; tree < count; tree++) {
       let node = 0;
-      while (node < branchings) {
+      for (let level = 0; level < depth; level++) {
         const at = first + node;
-        node = 2 * node + ((values[offset + (features[at] as number)] as number) > (thresholds[at] as number) ? 2 : 1);
+        // A comparison as a number, without a branch that nobody can foresee.
+        node = 2 * node + 1 + +((values[offset + (features[at] as number)] as number) > (thresholds[at] as number));
       }
-      sum += leaves[tree * (branchings + 1) + node - branchings] as number;
+      sum += leaves[tree + first + node - branchings] as number;
+      first += branchings;
     }
     return 1 / (1 + Math.exp(-sum));
   }

@@ -2,7 +2,7 @@
 const SHORTEST_BLOCK_S = 0.004;
 const LONGEST_BLOCK_S = 0.022;
 /** How often it is asked whether what comes was there before. */
-const PROBE_S = 0.00133;
+const PROBE_S = 0.0034;
 /** So many samples in a row are the same as before, to this share of their own size. */
 const ALIKE = 16;
 const TOLERANCE = 0.02;
@@ -54,13 +54,10 @@ export class Repeats {
   /** Takes at most 4096 samples. */
   push(samples: Float64Array, frames: number): void {
     const { kept } = this;
-    let last = this.last;
-    for (let at = 0; at < frames; at++) {
-      const x = samples[at] as number;
-      kept[this.filled + at] = x - last;
-      last = x;
-    }
-    this.last = last;
+    const filled = this.filled;
+    if (frames > 0) kept[filled] = (samples[0] as number) - this.last;
+    for (let at = 1; at < frames; at++) kept[filled + at] = (samples[at] as number) - (samples[at - 1] as number);
+    if (frames > 0) this.last = samples[frames - 1] as number;
     this.filled += frames;
     this.look(this.filled - this.longest - ALIKE);
     const spare = this.nextProbe - this.firstKept - this.reach;
@@ -92,20 +89,35 @@ export class Repeats {
   private lagAt(at: number): number {
     const { kept } = this;
     let size = 0;
-    for (let index = at; index < at + ALIKE; index++) size += Math.abs(kept[index] as number);
+    let most = 0;
+    let rarest = at;
+    for (let index = at; index < at + ALIKE; index++) {
+      const change = Math.abs(kept[index] as number);
+      size += change;
+      if (change > most) {
+        most = change;
+        rarest = index;
+      }
+    }
     size /= ALIKE;
     if (size < LEAST_CHANGE) return 0;
+    // The largest change is the rarest, so it is compared first.
     const tolerance = TOLERANCE * size;
-    const first = kept[at] as number;
-    const [shortest, longest] = this.lags;
-    for (let lag = shortest; lag <= longest; lag++) {
-      const off = first - (kept[at - lag] as number);
-      if (off > tolerance || off < -tolerance) continue;
-      let index = 1;
-      while (index < ALIKE && Math.abs((kept[at + index] as number) - (kept[at + index - lag] as number)) <= tolerance) index++;
-      if (index === ALIKE) return lag;
+    const low = (kept[rarest] as number) - tolerance;
+    const high = low + 2 * tolerance;
+    const last = rarest - this.lags[0];
+    for (let other = rarest - this.lags[1]; other <= last; other++) {
+      const change = kept[other] as number;
+      if (change >= low && change <= high && this.isAlike(at, rarest - other, tolerance)) return rarest - other;
     }
     return 0;
+  }
+
+  private isAlike(at: number, lag: number, tolerance: number): boolean {
+    const { kept } = this;
+    let index = at;
+    while (index < at + ALIKE && Math.abs((kept[index] as number) - (kept[index - lag] as number)) <= tolerance) index++;
+    return index === at + ALIKE;
   }
 
   /** From where to where it goes on like that; null where it is no whole block, or far too long for one. */

@@ -11,6 +11,8 @@ const LONGEST_LAG_S = 1 / 70;
 const TOP_HZ = 900;
 const LEAST_RATE_HZ = 2500;
 const BLOCK = 4096;
+/** Energy of a window under which it holds nothing. */
+const SILENCE = 1e-18;
 
 /**
  * How much a sound repeats itself at the pitch of a voice: the largest normalised correlation of 30 ms with
@@ -26,7 +28,6 @@ export class Voicing {
   private readonly lags: readonly [number, number];
   private readonly kept: Float64Array;
   private filled = 0;
-  private phase = 0;
   private due: number;
   private readonly rateHz: number;
   private seen = 0;
@@ -39,7 +40,8 @@ export class Voicing {
     this.hop = VOICING_HOP_S * this.rateHz;
     this.window = Math.round(WINDOW_S * this.rateHz);
     this.lags = [Math.round(SHORTEST_LAG_S * this.rateHz), Math.round(LONGEST_LAG_S * this.rateHz)];
-    this.kept = new Float64Array(2 * (this.window + this.lags[1]));
+    // Behind the longest window and lag there is one sample more, and room for a block.
+    this.kept = new Float64Array(this.window + this.lags[1] + 1 + Math.ceil(this.hop) + BLOCK);
     this.due = this.nextDue();
   }
 
@@ -50,44 +52,44 @@ export class Voicing {
 
   /** Takes at most 4096 samples of the decimated signal. */
   push(samples: Float64Array, frames: number): void {
-    this.smoothing.process(samples, this.smooth, frames);
-    for (let at = 0; at < frames; at++) {
-      if (this.phase === 0) this.keep(this.smooth[at] as number);
-      this.phase = (this.phase + 1) % this.factor;
-    }
-  }
-
-  private keep(x: number): void {
-    const span = this.kept.length / 2;
-    if (this.filled === this.kept.length) {
-      this.kept.copyWithin(0, span);
+    const { kept, smooth } = this;
+    const span = kept.length - BLOCK;
+    const fresh = this.smoothing.decimate(samples, smooth, frames, this.factor);
+    if (this.filled + fresh > kept.length) {
+      kept.copyWithin(0, this.filled - span, this.filled);
       this.filled = span;
     }
-    this.kept[this.filled++] = x;
-    if (++this.seen === this.due) {
-      this.values.push(this.filled >= span ? this.best() : 0);
+    kept.set(smooth.subarray(0, fresh), this.filled);
+    this.filled += fresh;
+    this.seen += fresh;
+    while (this.due <= this.seen) {
+      const end = this.filled - (this.seen - this.due);
+      this.values.push(this.due >= span ? this.best(end) : 0);
       this.finished++;
       this.due = this.nextDue();
     }
   }
 
-  private best(): number {
-    const { kept, filled, window } = this;
+  private best(end: number): number {
+    const { kept, window } = this;
     const [shortest, longest] = this.lags;
-    const start = filled - window;
+    const start = end - window;
     let own = 0;
-    for (let at = start; at < filled; at++) own += (kept[at] as number) ** 2;
+    for (let at = start; at < end; at++) own += (kept[at] as number) * (kept[at] as number);
+    if (own < SILENCE) return 0;
     let before = 0;
-    for (let at = start - shortest; at < filled - shortest; at++) before += (kept[at] as number) ** 2;
+    for (let at = start - shortest; at < end - shortest; at++) before += (kept[at] as number) * (kept[at] as number);
     let best = 0;
     for (let lag = shortest; lag <= longest; lag++) {
       let product = 0;
-      for (let at = start; at < filled; at++) product += (kept[at] as number) * (kept[at - lag] as number);
-      const share = product / Math.sqrt(Math.max(own * before, 1e-30));
-      if (share > best) best = share;
-      before += (kept[start - lag - 1] ?? 0) ** 2 - (kept[filled - lag - 1] as number) ** 2;
+      for (let at = start; at < end; at++) product += (kept[at] as number) * (kept[at - lag] as number);
+      // The square root is taken only of what may be the largest.
+      if (product > 0 && product * product > best * best * own * before) best = product / Math.sqrt(Math.max(own * before, 1e-30));
+      const enters = kept[start - lag - 1] as number;
+      const leaves = kept[end - lag - 1] as number;
+      before = Math.max(0, before + enters * enters - leaves * leaves);
     }
-    return best;
+    return Math.min(1, best);
   }
 
   /** Correlation of every hop since the start or the last `clear`, 0 to 1. */
