@@ -28,27 +28,100 @@ export function eventText({ kind, startS, endS }: AudioEvent): string {
 }
 
 const MANY = 3;
+/** So many things are told of a take; the rest stands in the figures and the list of events. */
+const MOST_TOLD = 4;
 
-/** What is unusual about a channel, a sentence each: its events, and figures that stand out. */
-export function unusual(report: ChannelReport): string[] {
-  const sentences: string[] = [];
-  for (const kind of EVENT_KINDS) {
-    const events = (report.events ?? []).filter((event) => event.kind === kind);
-    const [first] = events;
-    if (!first) continue;
-    if (events.length < MANY) sentences.push(...events.map((event) => sentence(eventText(event))));
-    else {
-      const lasted = events.reduce((sum, event) => sum + event.endS - event.startS, 0);
-      sentences.push(sentence(`${EVENT_NAMES[kind]} ${events.length} times, ${lastedText(lasted)} in all, first at ${first.startS.toFixed(1)} s`));
-    }
-  }
-  const { character, levels, noise, intelligibility } = report;
-  if ((character?.pumpingDb ?? 0) >= 3) sentences.push(`Room tone comes up by ${character.pumpingDb?.toFixed(0)} dB within pauses: an automatic level is at work.`);
-  if (Math.abs(levels.dcOffset ?? 0) > 0.005) sentences.push('The wave does not swing about zero: there is a DC offset.');
-  if (noise.snrDb !== null && noise.snrDb < 12) sentences.push(`The voice is only ${noise.snrDb.toFixed(0)} dB over the noise.`);
-  if (intelligibility?.sii !== null && intelligibility?.sii !== undefined && intelligibility.sii < 0.45) sentences.push('Words are hard to understand in this noise.');
-  if ((character?.reverberationS ?? 0) > 0.7) sentences.push(`The room rings on for ${character.reverberationS?.toFixed(1)} s.`);
-  return sentences;
+/** How bad an event of each kind is for a take, one against another. */
+const WEIGHT: Record<EventKind, number> = { dropout: 10, clip: 9, wind: 6, handling: 5, rustle: 5, click: 4, plosive: 3, disturbance: 3 };
+/** Each second that something lasts in a minute adds as much as an event. */
+const MOST_COUNTED = 30;
+
+interface Told {
+  sentence: string;
+  weight: number;
 }
+
+/**
+ * What is unusual about a channel, at most four sentences, the worst first: its events, and figures that
+ * stand out. What is said of a cause has a figure of its own that could have said otherwise.
+ * @param lengthS length of the recording; how often something comes is judged by it
+ */
+export function unusual(report: ChannelReport, lengthS: number): string[] {
+  const told = [...EVENT_KINDS.flatMap((kind) => eventsTold(report, kind, lengthS)), ...figuresTold(report)];
+  return told
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, MOST_TOLD)
+    .map(({ sentence }) => sentence);
+}
+
+function eventsTold(report: ChannelReport, kind: EventKind, lengthS: number): Told[] {
+  const events = (report.events ?? []).filter((event) => event.kind === kind);
+  const [first] = events;
+  if (!first) return [];
+  const lasted = events.reduce((sum, event) => sum + event.endS - event.startS, 0);
+  const perMinute = ((events.length + lasted) * 60) / Math.max(lengthS, 1);
+  const weight = WEIGHT[kind] * Math.min(MOST_COUNTED, perMinute);
+  if (events.length < MANY) return [{ sentence: sentence(events.map(eventText).join('; ')), weight }];
+  return [{ sentence: sentence(`${EVENT_NAMES[kind]} ${events.length} times, ${lastedText(lasted)} in all, first at ${first.startS.toFixed(1)} s`), weight }];
+}
+
+function figuresTold({ character, levels, noise, intelligibility }: ChannelReport): Told[] {
+  const told: Told[] = [];
+  const tell = (value: number | null | undefined, isSo: (value: number) => boolean, weight: number, text: (value: number) => string) => {
+    if (value !== null && value !== undefined && isSo(value)) told.push({ sentence: text(value), weight });
+  };
+  tell(
+    levels.flattenedShare,
+    (share) => share >= 0.1,
+    120,
+    (share) => `${(100 * share).toFixed(0)} % of the loud peaks are flat though none is cut off here: an earlier stage was overloaded.`,
+  );
+  tell(
+    intelligibility?.sii,
+    (index) => index < 0.45,
+    110,
+    () => 'Words are hard to understand in this noise.',
+  );
+  tell(
+    noise.snrDb,
+    (db) => db < 12,
+    100,
+    (db) => `The voice is only ${db.toFixed(0)} dB over the noise.`,
+  );
+  tell(
+    noise.gatedDb,
+    (db) => db >= 5,
+    70,
+    (db) => `Noise falls by ${db.toFixed(0)} dB after words and stays down: a gate, an expander or noise reduction is at work, and the floor is not the place's.`,
+  );
+  tell(
+    character?.pumpingDb,
+    (db) => db >= 3,
+    60,
+    (db) => `Room tone comes up by ${db.toFixed(0)} dB within pauses: an automatic level is at work.`,
+  );
+  tell(
+    character?.reverberationS,
+    (seconds) => seconds > 0.7,
+    40,
+    (seconds) => `The room rings on for ${seconds.toFixed(1)} s.`,
+  );
+  tell(
+    noise.humDbfs,
+    (db) => db > (noise.floorDbfs ?? 0) - HUM_UNDER_FLOOR_DB,
+    30,
+    () => 'Mains hum makes up much of the room tone.',
+  );
+  tell(
+    levels.dcOffset,
+    (offset) => Math.abs(offset) > 0.005,
+    20,
+    () => 'The wave does not swing about zero: there is a DC offset.',
+  );
+  return told;
+}
+
+/** Hum this near to the whole floor is most of it. */
+const HUM_UNDER_FLOOR_DB = 3;
 
 const sentence = (text: string) => `${text[0]?.toUpperCase()}${text.slice(1)}.`;

@@ -5,13 +5,13 @@ import Button from 'react-bootstrap/Button';
 import { Empty, Sheet } from '../../parts/states.tsx';
 
 /** What is unusual, in sentences, and every event with a button to hear it. */
-export function EventList({ report, onEvent }: { report: ChannelReport; onEvent: (event: AudioEvent) => void }) {
-  const sentences = unusual(report);
+export function EventList({ report, lengthS, onEvent }: { report: ChannelReport; lengthS: number; onEvent: (event: AudioEvent) => void }) {
+  const sentences = unusual(report, lengthS);
   const events = report.events ?? [];
   return (
     <Sheet title="What is unusual" aside={<span className="small soft">{events.length === 0 ? 'no events' : `${events.length} events`}</span>}>
       {sentences.length === 0 ? (
-        <Empty>Nothing: no break-ups, clicks, clipping, plosives, wind, handling or rustle were found.</Empty>
+        <Empty>Nothing: no break-ups, clicks, clipping, plosives, wind, handling, rustle or other noises were found.</Empty>
       ) : (
         <ul className="ps-3 mb-2">
           {sentences.map((sentence) => (

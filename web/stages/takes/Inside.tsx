@@ -89,7 +89,7 @@ function Measured({ recording }: { recording: RecordingDetail }) {
         <Sheet title="Third-octave spectrum, dBFS">
           <SpectrumChart spectrum={report.spectrum} />
         </Sheet>
-        <EventList report={report} onEvent={hear} />
+        <EventList report={report} lengthS={file.format.durationS} onEvent={hear} />
       </div>
       <FiguresTable report={report} lengthS={file.format.durationS} />
       <Remarks recording={recording} />
