@@ -39,12 +39,13 @@ export class GatedNoise {
     if (width < 6 || times.length === 0) return;
     const levels = Array.from({ length: width }, (_, band) => highBands.sums(COLUMNS[0] + band, COLUMNS[0] + band + 1).map((power) => 10 * Math.log10(Math.max(power, 1e-14))));
     const sums = levels.map(runningSums);
+    const whole = (sums[0] as Float64Array).map((_, frame) => sums.reduce((sum, band) => sum + (band[frame] as number), 0) / sums.length);
     const loud = levels.map((band) => quantile(Float64Array.from(band).sort(), 0.9));
     const frame = (timeS: number) => Math.round((timeS - (times[0] as number)) / hopS);
     for (const [from, to] of quiet) {
       if (from <= startS || to >= endS - hopS || to - from < PLATEAU_S + 0.1) continue;
       this.pauses++;
-      const step = deepestStep(sums, loud, Math.max(0, frame(from - BEFORE_S)), Math.min(times.length, frame(Math.min(from + AFTER_S, to))), frame(to) - 2, hopS);
+      const step = deepestStep({ sums, whole, loud }, Math.max(0, frame(from - BEFORE_S)), Math.min(times.length, frame(Math.min(from + AFTER_S, to))), frame(to) - 2, hopS);
       if (step !== null) this.steps.push(step);
     }
   }
@@ -56,14 +57,22 @@ export class GatedNoise {
   }
 }
 
+/** Levels of some bands as sums of all before each frame, their mean likewise, and what the loudest tenth of each passes. */
+interface BandLevels {
+  sums: readonly Float64Array[];
+  whole: Float64Array;
+  loud: readonly number[];
+}
+
 /** The deepest drop from one standing level to another that all bands make together, and after which nothing falls any more. */
-function deepestStep(sums: readonly Float64Array[], loud: readonly number[], from: number, to: number, pauseEnd: number, hopS: number): number | null {
+function deepestStep({ sums, whole, loud }: BandLevels, from: number, to: number, pauseEnd: number, hopS: number): number | null {
   const plateau = Math.max(3, Math.round(PLATEAU_S / hopS));
   let deepest: number | null = null;
   for (const closingS of CLOSING_S) {
     const closing = Math.max(1, Math.round(closingS / hopS));
     for (let at = from + plateau; at + closing + plateau <= Math.min(to + plateau, pauseEnd); at += 2) {
       const after = at + closing;
+      if (mean(whole, at - plateau, at) - mean(whole, after, after + plateau) < LEAST_STEP_DB - MOST_UNLIKE_DB) continue;
       const drops = Float64Array.from(sums, (band) => mean(band, at - plateau, at) - mean(band, after, after + plateau)).sort();
       const drop = quantile(drops, 0.5);
       if (drop < LEAST_STEP_DB || (deepest !== null && drop <= deepest)) continue;

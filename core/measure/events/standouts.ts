@@ -20,6 +20,7 @@ const OVER_AROUND_DB = 5;
 const AROUND_S = 5;
 const USUAL_SHARE = 0.85;
 const LEAST_AROUND = 50;
+const HISS_COLUMNS = [11, 16] as const;
 
 /** So far over the quiet, and so unlikely a voice, that it is something. */
 const FAR_OUT_DB = 11;
@@ -110,10 +111,27 @@ function isOutstanding(chapter: Chapter, { kind, startS, endS, severityDb }: Aud
     for (let index = Math.max(frame(from), frame(startS - AROUND_S)); index < Math.min(frame(to), frame(endS + AROUND_S), powers.length); index++)
       around.push(powers[index] as number);
   }
+  if (kind === 'rustle' && !overUsualHiss(chapter, startS, endS)) return false;
   if (around.length < LEAST_AROUND) return true;
   const usual = 10 * Math.log10(Math.max(quantile(Float64Array.from(around).sort(), USUAL_SHARE), 1e-15));
   const levels = smoothedDb(powers.subarray(Math.max(0, frame(startS) - 1), frame(endS) + 1), 3);
   return levels.reduce((most, level) => Math.max(most, level), -150) > usual + OVER_AROUND_DB;
+}
+
+/** Cloth stands out in its own range: hats and shakers of music that is played around it come and go there as well. */
+function overUsualHiss({ tracks, quiet }: Chapter, startS: number, endS: number): boolean {
+  const bands = tracks.highBands;
+  const times = bands.times();
+  const powers = bands.sums(...HISS_COLUMNS);
+  const near = insideSpans(times, [[startS - AROUND_S, endS + AROUND_S]], 0);
+  const still = insideSpans(times, quiet, 0);
+  const around = powers.filter((_, frame) => near[frame] && still[frame] && !((times[frame] as number) > startS && (times[frame] as number) < endS)).sort();
+  if (around.length < LEAST_AROUND) return true;
+  const most = powers.reduce(
+    (peak, power, frame) => ((times[frame] as number) >= startS - bands.hopS && (times[frame] as number) <= endS + bands.hopS ? Math.max(peak, power) : peak),
+    0,
+  );
+  return most > quantile(around, USUAL_SHARE) * 10 ** (OVER_AROUND_DB / 10);
 }
 
 /** Runs of frames that pass a threshold and stay over its half. */

@@ -4,6 +4,7 @@ const NEAR = 0.8;
 const STEP_DB = 0.5;
 const STEPS = 160;
 const SHARE_STEPS = 100;
+const FAR_UNDER = 10 ** (-24 / 20);
 /** The loudest of all frames, by level; peaks are what is within some decibels of the least of them. */
 const TOP_SHARE = 0.05;
 const LOUD_DB = 3;
@@ -24,6 +25,7 @@ export class Flattened {
   private readonly counts = new Uint32Array(STEPS * SHARE_STEPS);
   private readonly frame: Float64Array;
   private filled = 0;
+  private loudest = 0;
 
   constructor(sampleRateHz: number) {
     this.frame = new Float64Array(Math.round(FRAME_S * sampleRateHz));
@@ -54,6 +56,12 @@ export class Flattened {
     const most = Math.max(high, -low);
     const step = Math.floor(STEPS + (20 * Math.log10(Math.max(most, 1e-9))) / STEP_DB);
     if (most < 10 ** (LEAST_DBFS / 20)) return;
+    // Far under the loudest so far nothing is compared.
+    this.loudest = Math.max(this.loudest, most);
+    if (most < this.loudest * FAR_UNDER) {
+      this.count(step, 0);
+      return;
+    }
     // One side alone may have met its limit.
     const onHigh = high >= -low;
     const threshold = NEAR * most;
@@ -62,7 +70,10 @@ export class Flattened {
       const x = frame[index] as number;
       if ((onHigh ? x : -x) > threshold) near++;
     }
-    const share = Math.min(SHARE_STEPS - 1, Math.floor((near / frame.length) * SHARE_STEPS));
+    this.count(step, Math.min(SHARE_STEPS - 1, Math.floor((near / frame.length) * SHARE_STEPS)));
+  }
+
+  private count(step: number, share: number): void {
     const cell = Math.min(STEPS - 1, Math.max(0, step)) * SHARE_STEPS + share;
     this.counts[cell] = (this.counts[cell] as number) + 1;
   }

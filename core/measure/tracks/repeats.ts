@@ -12,8 +12,10 @@ const UNALIKE = 0.3;
 /** What goes on repeating itself is a tone. */
 const LONGEST_RUN_S = 0.16;
 /** Changes from sample to sample under this are silence. */
-const LEAST_CHANGE = 2e-6;
+const LEAST_CHANGE = 1e-5;
 const BLOCK = 4096;
+/** What is over is moved out of the way only when there is this much of it. */
+const SPARE = 60_000;
 
 /** Where a stretch is the same as what came just before it, in samples from the start. */
 export interface Repeat {
@@ -47,7 +49,7 @@ export class Repeats {
     this.longest = Math.round(LONGEST_RUN_S * sampleRateHz);
     // A run is followed forward as far as samples are there, so that much waits for its turn.
     this.reach = this.lags[1] + this.before + this.probe;
-    this.kept = new Float64Array(this.reach + this.longest + 3 * BLOCK + ALIKE);
+    this.kept = new Float64Array(this.reach + this.longest + SPARE + 2 * BLOCK + ALIKE);
     this.nextProbe = this.reach;
   }
 
@@ -61,7 +63,7 @@ export class Repeats {
     this.filled += frames;
     this.look(this.filled - this.longest - ALIKE);
     const spare = this.nextProbe - this.firstKept - this.reach;
-    if (spare > BLOCK) {
+    if (spare > SPARE) {
       kept.copyWithin(0, spare, this.filled);
       this.filled -= spare;
       this.firstKept += spare;
