@@ -59,5 +59,12 @@ function pairRows(channels: readonly ChannelReport[]): [string, ...string[]][] {
     row('Spectral distance', (pair) => number(pair.spectralDistanceDb, 1, 'dB')),
     row('  after equalisation', (pair) => number(pair.matchedDistanceDb, 1, 'dB')),
     row('Coherent signal to noise', (pair) => number(pair.coherentSnrDb, 0, 'dB')),
+    ...(channels.some((channel) => channel.pair?.denoise)
+      ? [
+          row('Noise taken off, against the voice', (pair) => number(pair.denoise?.noiseReductionDb ?? null, 1, 'dB')),
+          row('Gone of faint ends of words', (pair) => number(pair.denoise?.wordEdgeLossDb ?? null, 1, 'dB')),
+          row('Warble of the noise left', (pair) => number(pair.denoise?.musicalNoise ?? null, 2, '')),
+        ]
+      : []),
   ];
 }

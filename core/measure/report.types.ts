@@ -114,6 +114,20 @@ export interface PairGroup {
   /** What the distance is once the filters are in. */
   matchedDistanceDb: number | null;
   coherentSnrDb: number | null;
+  /** What processing took of the reference; null where both have the same noise, or are not the same microphone. */
+  denoise: Denoise | null;
+}
+
+/** What noise reduction did to a sound, against the same sound without it. */
+export interface Denoise {
+  /** Noise against the voice: how much lower than in the reference. */
+  noiseReductionDb: number;
+  /** Third-octave bands: how much of the voice is gone, against what is left of its strongest moments. */
+  voiceLossDb: (number | null)[];
+  /** How much more is gone of the faint beginnings and ends of words. */
+  wordEdgeLossDb: number | null;
+  /** Logarithm of the kurtosis of the noise's spectrum, after against before: over 0.5 it warbles. */
+  musicalNoise: number;
 }
 
 export interface ChannelReport {

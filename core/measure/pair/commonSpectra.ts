@@ -35,16 +35,12 @@ export interface CommonSpectra {
 }
 
 /** Spectra of both over the loud frames of what they have in common, and the part of the one that the other explains. */
-export function commonSpectra(channel: PairTrack, reference: PairTrack, { latencyS, drift }: Alignment): CommonSpectra | null {
+export function commonSpectra(channel: PairTrack, reference: PairTrack, alignment: Alignment): CommonSpectra | null {
   const rateHz = reference.sampleRateHz;
   const size = 2 ** Math.round(Math.log2(rateHz * FRAME_S));
   const frames: PairFrame[] = [];
-  for (const startS of stretches(channel, reference, latencyS)) {
-    const count = Math.round(STRETCH_S * rateHz);
-    const b = reference.read(Math.round(startS * rateHz), count);
-    const atS = Math.round(startS * rateHz) / rateHz;
-    const a = readAtTimes(channel, atS + latencyS + drift * atS, (1 + drift) / rateHz, count);
-    for (let from = 0; from + size <= count; from += size / 2) {
+  for (const { own: a, other: b } of commonStretches(channel, reference, alignment)) {
+    for (let from = 0; from + size <= b.length; from += size / 2) {
       const other = b.subarray(from, from + size);
       frames.push({ own: a.subarray(from, from + size), other, level: 10 * Math.log10(other.reduce((sum, x) => sum + x * x, 0) / size + 1e-20) });
     }
@@ -96,6 +92,16 @@ function summed(frames: readonly PairFrame[], size: number): Record<'own' | 'oth
     }
   }
   return { own, other, re, im };
+}
+
+/** Stretches of both, spread over what they have in common, on the reference's clock. */
+export function* commonStretches(channel: PairTrack, reference: PairTrack, { latencyS, drift }: Alignment): Generator<{ own: Float64Array; other: Float64Array }> {
+  const rateHz = reference.sampleRateHz;
+  const count = Math.round(STRETCH_S * rateHz);
+  for (const startS of stretches(channel, reference, latencyS)) {
+    const atS = Math.round(startS * rateHz) / rateHz;
+    yield { own: readAtTimes(channel, atS + latencyS + drift * atS, (1 + drift) / rateHz, count), other: reference.read(Math.round(startS * rateHz), count) };
+  }
 }
 
 /** Starts of the stretches in the reference, evenly over what both have. */

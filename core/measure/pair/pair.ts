@@ -4,6 +4,7 @@ import type { Warn } from '../family.ts';
 import type { PairGroup } from '../report.types.ts';
 import { type Alignment, align } from './align.ts';
 import { commonSpectra } from './commonSpectra.ts';
+import { denoiseOf } from './denoise.ts';
 import { eqMatch, levelFreeRms } from './eqMatch.ts';
 import type { PairTrack } from './track.ts';
 
@@ -20,6 +21,9 @@ const JUDGED_TO_HZ = 10_000;
 const NOTHING = 1e-14;
 const LEAST_BANDS = 8;
 const MOST_SNR_DB = 120;
+/** Only of one microphone, heard twice, what differs is what was done to it. */
+const ALIKE_DB = 3;
+const ALIKE_SNR_DB = 6;
 
 /** A pair with what could not be measured and why. */
 export interface ComparedPair {
@@ -37,6 +41,7 @@ const NONE: PairGroup = {
   eqMatch: [],
   matchedDistanceDb: null,
   coherentSnrDb: null,
+  denoise: null,
 };
 
 /**
@@ -81,14 +86,18 @@ export function measurePair(channel: PairTrack, reference: PairTrack, warn: Warn
   const match = enough ? eqMatch(hzOfJudged, differences) : null;
   const rest = sum(own) - sum(coherent);
   const voice = (powers: Float64Array, noise: Float64Array | null) => sum(powers) - (noise ? Math.min(0.9 * sum(powers), sum(noise)) : 0);
+  const spectralDistanceDb = enough ? levelFreeRms(differences) : null;
+  const coherentSnrDb = sum(coherent) <= 0 ? null : Math.min(MOST_SNR_DB, 10 * Math.log10(sum(coherent) / Math.max(rest, 1e-30)));
+  const sameMicrophone = spectralDistanceDb !== null && spectralDistanceDb < ALIKE_DB && coherentSnrDb !== null && coherentSnrDb > ALIKE_SNR_DB;
   return {
     ...timing(alignment),
     levelDiffDb: 10 * Math.log10(voice(own, ownNoise) / voice(other, otherNoise)),
     bandDiffDb: bands.map(({ difference, clear }) => (clear || !ownNoise ? difference : null)),
-    spectralDistanceDb: enough ? levelFreeRms(differences) : null,
+    spectralDistanceDb,
     eqMatch: match?.filters ?? [],
     matchedDistanceDb: match?.after ?? null,
-    coherentSnrDb: sum(coherent) <= 0 ? null : Math.min(MOST_SNR_DB, 10 * Math.log10(sum(coherent) / Math.max(rest, 1e-30))),
+    coherentSnrDb,
+    denoise: sameMicrophone ? denoiseOf(channel, reference, alignment) : null,
   };
 }
 
