@@ -79,9 +79,9 @@ function twoClasses(powers: Float64Array): Span[] {
 /** Sound of which a voice is this unlikely, for this long, is no word. */
 const NO_VOICE = 0.25;
 const LONGEST_DOUBT_S = 0.12;
-/** Whether there is a voice at all: likely in this share of what is loud. Where there is none, loud is all that is known of words. */
-const VOICE = 0.5;
-const LEAST_VOICE_SHARE = 0.15;
+/** Whether there is a voice at all: sure in this share of what is loud. Where there is none, as in a test signal, loud is all that is known of words. */
+export const VOICE = 0.85;
+const LEAST_VOICE_SHARE = 0.1;
 
 /**
  * Takes out what is loud but no word: wind, cloth, knocks, doors.

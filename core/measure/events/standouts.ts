@@ -1,4 +1,5 @@
 import type { Chapter } from '../chapter.types.ts';
+import { VOICE } from '../findWords.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { insideSpans, joinSpans } from '../spans.ts';
 import { FRAME_S, meanOf, NOTHING_DB, quantile, smoothedDb } from '../tracks/frames.ts';
@@ -82,7 +83,7 @@ function voiceless({ weighted, quiet, startS }: Chapter, { timesS, hopS, likely 
   const times = Float64Array.from(levels, (_, frame) => startS + (frame + 0.5) * FRAME_S);
   const still = insideSpans(times, quiet, 0);
   const usual = levels.filter((level, frame) => still[frame] && level > NOTHING_DB).sort();
-  if (usual.length < LEAST_AROUND || !likely.voice.some((value) => value > 0.5)) return [];
+  if (usual.length < LEAST_AROUND || !likely.voice.some((value) => value > VOICE)) return [];
   const threshold = quantile(usual, 0.5) + FAR_OUT_DB;
   const levelAt = (frame: number) => levels[Math.round(((timesS[frame] as number) - startS) / FRAME_S - 0.5)] ?? NOTHING_DB;
   const out: Spell[] = [];
