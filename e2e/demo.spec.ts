@@ -13,7 +13,7 @@ let saltreach: Trial;
 let wheelhouse: Trial;
 let costume: Trial;
 test.beforeAll(async () => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   marvet = await runMarvet({ demo: DEMO_FOLDER });
   const trials = await ask<Trial[]>(marvet.address, 'GET', '/trials');
   saltreach = trials.find((trial) => trial.name === 'Saltreach')!;
