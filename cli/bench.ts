@@ -11,7 +11,7 @@ import { DecayFinder } from '@marvet/core/measure/decay';
 import { openFamilies } from '@marvet/core/measure/families';
 import type { ChannelContext, Family, Finished } from '@marvet/core/measure/family';
 import { measureFile } from '@marvet/core/measure/report';
-import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
+import { DEFAULT_MEASURE_OPTIONS, NOTHING_MARKED } from '@marvet/core/measure/report.types';
 import { ChannelTracks } from '@marvet/core/measure/tracks/channelTracks';
 import { randomSource } from '@marvet/core/simulate/random';
 import { benchOrder } from './benchOrder.ts';
@@ -53,6 +53,7 @@ const context: ChannelContext = {
   sampleRateHz: RATE_HZ,
   lengthS: LENGTH_S,
   options: DEFAULT_MEASURE_OPTIONS,
+  marked: NOTHING_MARKED,
   tracks,
   look: (startS, lengthS) => signal.slice(Math.round(startS * RATE_HZ), Math.round((startS + lengthS) * RATE_HZ)),
 };
@@ -66,7 +67,7 @@ for (let at = 0; at + BLOCK <= signal.length; at += BLOCK) {
 }
 let chapter: Chapter | undefined;
 time('words and events', () => {
-  chapter = understand(tracks, 0, null, new DecayFinder());
+  chapter = understand(tracks, 0, NOTHING_MARKED, new DecayFinder());
 });
 const found: Finished = {};
 for (const [name, family] of Object.entries(families) as [string, Family<unknown>][]) {

@@ -176,5 +176,6 @@ export const FILES: BundledTrial['files'] = TAKES.map((take) => ({
     matchedBy: 'file name' as const,
     roomTone: null,
     performance: null,
+    corrections: [],
   })),
 }));

@@ -11,6 +11,7 @@ import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import { secureHeaders } from 'hono/secure-headers';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
+import { correctionRoutes } from './api/corrections.ts';
 import { fileRoutes } from './api/files.ts';
 import { guardOrigin, HEADERS } from './api/guard.ts';
 import { ApiError } from './api/http.ts';
@@ -86,6 +87,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route(`${trial}/preflight`, preflightRoutes(store));
   app.route(`${trial}/starting-point`, startingPointRoutes(store));
   app.route(`${trial}/files`, fileRoutes(services));
+  app.route(`${trial}/recordings`, correctionRoutes(services));
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));
   app.route(`${trial}/verdict`, verdictRoutes(services));

@@ -1,7 +1,7 @@
 import { EVENT_KINDS } from '@marvet/core/domain/measureId';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { ACCURACY_FIGURES, type AccuracyFigure, type Judged, score } from './judge.ts';
-import type { JudgedReal } from './real/judgeReal.ts';
+import type { RealProof } from './real/judgeAllReal.ts';
 import { realText } from './real/realText.ts';
 import { type Half, talkersOf } from './real/talkers.ts';
 import { GROUPS } from './specs.ts';
@@ -75,7 +75,7 @@ function speedText(native: SpeedComparison | null): string {
 }
 
 /** docs/accuracy.md: where it is weak, how right events and figures are, and how fast. */
-export function accuracyText(held: readonly Judged[], tuning: readonly Judged[], real: readonly JudgedReal[] | null, native: SpeedComparison | null): string {
+export function accuracyText(held: readonly Judged[], tuning: readonly Judged[], real: RealProof | null, native: SpeedComparison | null): string {
   const weak: string[] = [];
   const figures = figureRows(held, weak);
   const events = eventRows(held, weak, 'held-out');
@@ -130,7 +130,7 @@ ${speedText(native)}
 `;
 }
 
-function realIntroduction(real: readonly JudgedReal[]): string {
+function realIntroduction({ takes: real }: RealProof): string {
   const minutes = (half: Half) => (real.filter((take) => take.half === half).reduce((sum, take) => sum + take.lengthS, 0) / 60).toFixed(0);
   return `People who were recorded saying words and sentences, at home and in studios (packages of Debian with recorded speech, ${talkersOf('held').length} talkers held out and ${talkersOf('tuning').length} to set thresholds with), with recorded things, link faults that are exact by nature, turbulence and rooms laid over them. Talkers and sound files of the two halves are apart. Held half: ${minutes('held')} minutes; tuning half: ${minutes('tuning')}. Words lie at -26 dBFS over noise of -62 to -70; knocks are recorded ones through a low-pass of 120 to 450 Hz, 3 to 15 dB over the voice at their peak; in the tuning half, which the trees that name events were grown from, talkers and things are also heard faster and slower, which the held half is not; rubbing is recorded or rendered friction in the range of wool, cotton or nylon, 6 to 16 dB under the voice; things of other kinds are called disturbances. Pops of a talker's own are no mistakes: where the dry recording has sound under 60 Hz within 12 dB of its words, an event with a name of low sound is not counted as false.`;
 }

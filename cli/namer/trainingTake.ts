@@ -1,16 +1,14 @@
 import { Cascade, highPass, highShelf, lowPass } from '@marvet/core/audio/biquad';
 import { frameFeatures } from '@marvet/core/measure/events/frameFeatures';
+import { LIKELY_TARGETS } from '@marvet/core/measure/events/standoutKinds';
 import { ChannelTracks } from '@marvet/core/measure/tracks/channelTracks';
 import { labelledTake } from '@marvet/core/simulate/labelledTake';
 import { randomSource, seedOf } from '@marvet/core/simulate/random';
 import { RATE_HZ } from '../accuracy/real/decoded.ts';
+import { meanOfLoud } from '../accuracy/real/pops.ts';
 import { REAL_GROUPS, type RealGroup, realTake } from '../accuracy/real/realTake.ts';
 import { GROUPS, type Group, specOf } from '../accuracy/specs.ts';
 import { dryVoices } from '../accuracy/voices.ts';
-
-/** What a moment can be; each has a forest of its own. */
-export const TARGETS = ['wind', 'handling', 'rustle', 'disturbance', 'plosive', 'voice'] as const;
-export type Target = (typeof TARGETS)[number];
 
 /** One take to grow trees from: rows of features, and for each row and target 0, 1, or 2 for what nobody can tell. */
 export interface TrainingTake {
@@ -18,15 +16,16 @@ export interface TrainingTake {
   answers: Uint8Array;
 }
 
-export type TrainingJob = { seed: string; folder: string } & ({ of: 'real'; group: RealGroup } | { of: 'simulated'; group: Group });
+export type TrainingJob = { seed: string; folder: string } & ({ of: 'real'; group: RealGroup; anybodySpeaks: boolean } | { of: 'simulated'; group: Group });
 
-export const TRAINING_GROUPS = { real: REAL_GROUPS, simulated: GROUPS.filter((group) => group !== 'gain') };
+export const TRAINING_GROUPS = { real: REAL_GROUPS, simulated: GROUPS };
 
 /** Moments this near to the edge of an event are neither in it nor out of it. */
 const EDGE_S = 0.05;
 /** A voice this far under its own mean is not there; between the two it may be. */
 const SPOKEN_DB = -28;
 const UNSPOKEN_DB = -42;
+const NOBODY_DB = -120;
 const BLOCK = 4096;
 
 interface Heard {
@@ -49,14 +48,14 @@ export function trainingTake(job: TrainingJob): TrainingTake {
   const { timesS, values } = frameFeatures(tracks, 0);
   const spoken = levelsAt(heard.voice, timesS);
   const mean = 10 * Math.log10(meanOfLoud(spoken));
-  const answers = new Uint8Array(timesS.length * TARGETS.length);
+  const answers = new Uint8Array(timesS.length * LIKELY_TARGETS.length);
   timesS.forEach((time, frame) => {
     const inside = (kind: string, reachS: number) => heard.events.some((event) => event.kind === kind && time > event.startS - reachS && time < event.endS + reachS);
-    TARGETS.forEach((target, index) => {
-      const at = frame * TARGETS.length + index;
+    LIKELY_TARGETS.forEach((target, index) => {
+      const at = frame * LIKELY_TARGETS.length + index;
       if (target === 'voice') {
         const level = 10 * Math.log10((spoken[frame] as number) + 1e-15) - mean;
-        answers[at] = level > SPOKEN_DB ? 1 : level < UNSPOKEN_DB ? 0 : 2;
+        answers[at] = mean < NOBODY_DB ? 0 : level > SPOKEN_DB ? 1 : level < UNSPOKEN_DB ? 0 : 2;
       } else if (target === 'plosive' && heard.pops) answers[at] = heard.pops.some((pop) => time > pop.startS && time < pop.endS) ? 1 : 0;
       else answers[at] = inside(target, 0) ? 1 : inside(target, EDGE_S) ? 2 : 0;
     });
@@ -71,8 +70,8 @@ function shared<T extends Float32Array | Uint8Array>(values: T, kind: { new (buf
   return out;
 }
 
-function realHeard({ seed, group, folder }: Extract<TrainingJob, { of: 'real' }>): Heard {
-  const { samples, voice, events, pops } = realTake(seed, group, 'tuning', folder);
+function realHeard({ seed, group, folder, anybodySpeaks }: Extract<TrainingJob, { of: 'real' }>): Heard {
+  const { samples, voice, events, pops } = realTake(seed, group, 'tuning', folder, anybodySpeaks);
   return { samples, voice, events, pops };
 }
 
@@ -107,10 +106,4 @@ function levelsAt(samples: Float64Array, timesS: Float64Array): Float64Array {
     for (let index = from; index < to; index++) sum += (samples[index] as number) ** 2;
     return to > from ? sum / (to - from) : 0;
   });
-}
-
-function meanOfLoud(powers: Float64Array): number {
-  const most = powers.reduce((peak, power) => Math.max(peak, power), 1e-15);
-  const loud = powers.filter((power) => power > 0.003 * most);
-  return loud.reduce((sum, power) => sum + power, 0) / Math.max(1, loud.length);
 }

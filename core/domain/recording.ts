@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { correctionSchema, MOST_CORRECTIONS } from './correction.ts';
 import { fileFormatSchema } from './fileFormat.ts';
 import { idSchema, instantMsSchema, sha256Schema } from './identity.ts';
 import { MEASURE_IDS, type MeasureId } from './measureId.ts';
@@ -58,6 +59,8 @@ export const recordingSchema = z.object({
   roomTone: spanSchema.nullable(),
   /** The part that is judged, marked by hand; null is found. */
   performance: spanSchema.nullable(),
+  /** Events that somebody marked, or said are none. */
+  corrections: z.array(correctionSchema).max(MOST_CORRECTIONS),
 });
 export type Recording = z.infer<typeof recordingSchema>;
 

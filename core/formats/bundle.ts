@@ -22,6 +22,7 @@ const OF_TRIAL = { trialId: true, binnedAtMs: true } as const;
 const bundledRecordingSchema = recordingSchema.omit({ trialId: true, fileId: true, figures: true }).extend({
   roomTone: recordingSchema.shape.roomTone.default(null),
   performance: recordingSchema.shape.performance.default(null),
+  corrections: recordingSchema.shape.corrections.default([]),
   startS: recordingSchema.shape.startS.default(null),
   endS: recordingSchema.shape.endS.default(null),
 });

@@ -101,6 +101,9 @@ export const MEASURES: Readonly<Record<MeasureId, MeasureEntry>> = {
   'recording.lengthS': entry('Length of the recording', 's', 1, 'neither', 'levels', 60, 0),
 };
 
+/** Of so many pauses a gate would be seen. */
+const FEWEST_PAUSES = 3;
+
 /**
  * The value of a figure of a channel; null where it could not be measured. Of events that did not come
  * there were none a minute, no seconds, and the worst is 0 dB.
@@ -110,6 +113,8 @@ export function measureValue(report: ChannelReport, id: MeasureId, lengthS: numb
   if (id === 'recording.lengthS') return lengthS;
   const [group, kind, figure] = id.split('.');
   if (group === 'events') return eventValue(report, kind as EventKind, figure as EventFigure, lengthS);
+  // No gate at work takes nothing off; with too few pauses to see one nobody knows.
+  if (id === 'noise.gatedDb' && report.noise?.gatedDb === null && report.activity.pause.length >= FEWEST_PAUSES) return 0;
   let at: unknown = report;
   for (const step of id.split('.')) at = (at as Record<string, unknown> | null)?.[step];
   return typeof at === 'number' && Number.isFinite(at) ? at : null;

@@ -64,9 +64,9 @@ export class ChannelMeter {
   }
 
   private settle(): void {
-    const { tracks, options } = this.context;
+    const { tracks, marked } = this.context;
     const plain = tracks.moments.meanSquares();
-    const chapter = understand(tracks, this.chapter * this.framesPerChapter * FRAME_S, options.roomTone, this.decays);
+    const chapter = understand(tracks, this.chapter * this.framesPerChapter * FRAME_S, marked, this.decays);
     for (const family of this.settling) family.settle?.(chapter);
     for (let start = 0; start < plain.length; start += this.seriesFrames) {
       const mean = meanOf(plain, start, Math.min(plain.length, start + this.seriesFrames));

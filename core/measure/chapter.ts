@@ -1,10 +1,12 @@
-import type { Chapter } from './chapter.types.ts';
+import type { EventKind } from '../domain/measureId.ts';
+import type { Chapter, Heard } from './chapter.types.ts';
 import type { DecayFinder } from './decay.ts';
+import { markedEvents, withoutCorrected } from './events/corrected.ts';
 import { findEvents } from './events/findEvents.ts';
 import { frameFeatures } from './events/frameFeatures.ts';
 import { likely } from './events/namer.ts';
 import { findWords, SHORTEST_PAUSE_S, withoutNoises } from './findWords.ts';
-import type { Span } from './report.types.ts';
+import type { AudioEvent, MarkedByHand, Span } from './report.types.ts';
 import { ringingAfter, wordlessSpans } from './ringing.ts';
 import { shiftSpans, spansAbove, withoutSpans } from './spans.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
@@ -14,6 +16,9 @@ import { coarser, FRAME_S, NOTHING_DB } from './tracks/frames.ts';
 const LONGEST_CHAPTER_S = 300;
 const CHAPTER_CHANNEL_S = 2400;
 
+/** Events that swell and die down by themselves, which is no room's ringing. */
+const DIE_DOWN: readonly EventKind[] = ['wind', 'handling', 'rustle'];
+
 /** How many 10 ms frames a chapter has: a file is parted evenly, so that no chapter is very short. */
 export function chapterFrames(totalFrames: number, channels: number): number {
   const longest = Math.min(LONGEST_CHAPTER_S, CHAPTER_CHANNEL_S / channels) / FRAME_S;
@@ -21,39 +26,32 @@ export function chapterFrames(totalFrames: number, channels: number): number {
 }
 
 /** Tells words, pauses and events of what the tracks hold. */
-export function understand(tracks: ChannelTracks, startS: number, roomTone: Span | null, decays: DecayFinder): Chapter {
+export function understand(tracks: ChannelTracks, startS: number, { roomTone, corrections }: MarkedByHand, decays: DecayFinder): Chapter {
   tracks.flush();
   const weighted = coarser(tracks.fine.view(), 5);
   const endS = startS + weighted.length * FRAME_S;
   const words = findWords(weighted);
-  decays.settle(weighted);
   const features = frameFeatures(tracks, startS);
   const moments = { timesS: features.timesS, hopS: features.hopS, likely: likely(features) };
-  const speech = withoutNoises(shiftSpans(words.speech, startS), moments.timesS, moments.likely.voice, moments.hopS);
+  const speech = withoutNoises(shiftSpans(words.speech, startS), moments, weighted, startS);
   const quiet = withoutSpans([[startS, endS]], speech, SHORTEST_PAUSE_S);
-  const chapter: Chapter = {
-    startS,
-    endS,
-    tracks,
-    weighted,
-    speech,
-    quiet,
-    wordless: [],
-    pause: quiet,
-    events: [],
-    contrastDb: words.contrastDb,
-    decayS: decays.reverberationS(),
+  const heard: Heard = { startS, endS, tracks, weighted, speech, quiet, contrastDb: words.contrastDb };
+  const events = [...withoutCorrected(findEvents(heard, moments), corrections), ...markedEvents(heard, corrections)].sort((a, b) => a.startS - b.startS);
+  decays.settle(weighted, shiftSpans(spansOf(events.filter(({ kind }) => DIE_DOWN.includes(kind))), -startS));
+  const decayS = decays.reverberationS();
+  const rings = ringingAfter({ weighted, startS, decayS });
+  return {
+    ...heard,
+    events,
+    decayS,
     directToRoom: decays.directToRoom(),
-    rings: () => 0,
+    rings,
+    wordless: wordlessSpans(quiet, heard, rings),
+    pause: roomTone ? within(roomTone, startS, endS) : roomToneOf(quiet, [...silences(weighted, startS), ...spansOf(events)]),
   };
-  chapter.rings = ringingAfter(chapter);
-  chapter.wordless = wordlessSpans(quiet, chapter, chapter.rings);
-  chapter.events = findEvents(chapter, moments);
-  chapter.pause = roomTone
-    ? within(roomTone, startS, endS)
-    : roomToneOf(quiet, [...silences(weighted, startS), ...chapter.events.map((event): Span => [event.startS, event.endS])]);
-  return chapter;
 }
+
+const spansOf = (events: readonly AudioEvent[]) => events.map((event): Span => [event.startS, event.endS]);
 
 function within([from, to]: Span, startS: number, endS: number): Span[] {
   const span: Span = [Math.max(from, startS), Math.min(to, endS)];

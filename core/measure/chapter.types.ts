@@ -2,10 +2,10 @@ import type { AudioEvent, Span } from './report.types.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
 
 /**
- * Some minutes of one channel, understood: where words, pauses and events are. Times are seconds from
- * the start of the file. The tracks hold this chapter only; frame 0 of each lies at `startS`.
+ * Some minutes of one channel, in which words were told from the rest. Times are seconds from the start of the
+ * file. The tracks hold this chapter only; frame 0 of each lies at `startS`.
  */
-export interface Chapter {
+export interface Heard {
   startS: number;
   endS: number;
   tracks: ChannelTracks;
@@ -14,16 +14,20 @@ export interface Chapter {
   speech: Span[];
   /** Stretches without words, whatever else is in them. */
   quiet: Span[];
-  /** All that is no word and no tail of one: calm, gusts, knocks and traffic alike. */
-  wordless: Span[];
-  /** Room tone: quiet without events, or the stretch that somebody marked as room tone. */
-  pause: Span[];
-  events: AudioEvent[];
   contrastDb: number;
-  /** How long the room rings on after a word that ends at a time, in seconds. */
-  rings: (wordEndS: number) => number;
+}
+
+/** The same with all that follows from it: events, how long the room rings, what is calm and what is not. */
+export interface Chapter extends Heard {
+  events: AudioEvent[];
   /** How long the room rings, from all that was heard so far; null while nothing shows it. */
   decayS: number | null;
   /** Power of the direct sound against that of the room; null while nothing shows it. */
   directToRoom: number | null;
+  /** How long the room rings on after a word that ends at a time, in seconds. */
+  rings: (wordEndS: number) => number;
+  /** All that is no word and no tail of one: calm, gusts, knocks and traffic alike. */
+  wordless: Span[];
+  /** Room tone: quiet without events, or the stretch that somebody marked as room tone. */
+  pause: Span[];
 }

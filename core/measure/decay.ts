@@ -1,3 +1,5 @@
+import type { Span } from './report.types.ts';
+import { sharedS } from './spans.ts';
 import { FRAME_S, NOTHING_DB, quantile, smoothedDb } from './tracks/frames.ts';
 
 /** The level is smoothed over this for the lie of the land, and over that for where it is. */
@@ -36,6 +38,7 @@ const WORD_FRAMES = 20;
 interface Fall {
   /** Time to fall by 60 dB. */
   timeS: number;
+  frames: number;
   spanDb: number;
   /** How much louder the word was than its tail, carried on to the word's end. */
   dropDb: number;
@@ -52,8 +55,11 @@ interface Fall {
 export class DecayFinder {
   private readonly falls: Fall[] = [];
 
-  /** @param weighted A-weighted mean squares of 10 ms of the next stretch */
-  settle(weighted: Float64Array): void {
+  /**
+   * @param weighted A-weighted mean squares of 10 ms of the next stretch
+   * @param events what is no performance in it, in seconds from its start: a gust that dies down is no room
+   */
+  settle(weighted: Float64Array, events: readonly Span[] = []): void {
     const wide = smoothedDb(weighted, VALLEY_FRAMES);
     const narrow = smoothedDb(weighted, LEVEL_FRAMES);
     const heard = wide.filter((level) => level > NOTHING_DB).sort();
@@ -65,6 +71,7 @@ export class DecayFinder {
       let end = valley - LEVEL_FRAMES;
       while (end > 0 && (narrow[end] as number) < floorDb) end--;
       const fall = end > 2 * SHORTEST_FRAMES ? fallBefore(clean, narrow, end) : null;
+      if (fall && sharedS(events, (end - fall.frames) * FRAME_S, end * FRAME_S) > 0) continue;
       if (fall && this.falls.length < MOST_FALLS) this.falls.push(fall);
     }
   }
@@ -146,5 +153,5 @@ function fallBefore(clean: Float64Array, narrow: Float64Array, end: number): Fal
   // The line of its later part, carried back to where the word was, is the room without the direct sound.
   const later = Math.max(SHORTEST_FRAMES, Math.round(LATER_SHARE * best.length));
   const { slope, mean } = lines[later] as { slope: number; mean: number };
-  return { timeS, spanDb: best.slope * best.length, dropDb: Math.max(0, word - (mean + slope * (best.length - later / 2))) };
+  return { timeS, frames: best.length, spanDb: best.slope * best.length, dropDb: Math.max(0, word - (mean + slope * (best.length - later / 2))) };
 }

@@ -36,6 +36,9 @@ const WEIGHT: Record<EventKind, number> = { dropout: 10, clip: 9, wind: 6, handl
 /** Each second that something lasts in a minute adds as much as an event. */
 const MOST_COUNTED = 30;
 
+/** What is said of a cause or of a whole take, beside its events. */
+export type Claim = 'overload' | 'masked' | 'noisy' | 'gate' | 'automatic level' | 'room' | 'hum' | 'offset';
+
 interface Told {
   sentence: string;
   weight: number;
@@ -47,7 +50,7 @@ interface Told {
  * @param lengthS length of the recording; how often something comes is judged by it
  */
 export function unusual(report: ChannelReport, lengthS: number): string[] {
-  const told = [...EVENT_KINDS.flatMap((kind) => eventsTold(report, kind, lengthS)), ...figuresTold(report)];
+  const told: Told[] = [...EVENT_KINDS.flatMap((kind) => eventsTold(report, kind, lengthS)), ...claimsOf(report)];
   return told
     .sort((a, b) => b.weight - a.weight)
     .slice(0, MOST_TOLD)
@@ -65,57 +68,77 @@ function eventsTold(report: ChannelReport, kind: EventKind, lengthS: number): To
   return [{ sentence: sentence(`${EVENT_NAMES[kind]} ${events.length} times, ${lastedText(lasted)} in all, first at ${first.startS.toFixed(1)} s`), weight }];
 }
 
-function figuresTold({ character, levels, noise, intelligibility }: ChannelReport): Told[] {
-  const told: Told[] = [];
-  const tell = (value: number | null | undefined, isSo: (value: number) => boolean, weight: number, text: (value: number) => string) => {
-    if (value !== null && value !== undefined && isSo(value)) told.push({ sentence: text(value), weight });
+/** From here on a figure is worth a sentence. */
+const OVERLOAD_SHARE = 0.1;
+const MASKED_SII = 0.45;
+const NOISY_DB = 12;
+const GATED_DB = 5;
+const PUMPING_DB = 3;
+const LIVE_S = 0.7;
+const OFFSET = 0.005;
+
+/** What may be said of the cause of something, and of the take as a whole. */
+export function claimsOf({ character, levels, noise, intelligibility }: ChannelReport): (Told & { claim: Claim })[] {
+  const told: (Told & { claim: Claim })[] = [];
+  const tell = (claim: Claim, weight: number, value: number | null | undefined, isSo: (value: number) => boolean, text: (value: number) => string) => {
+    if (value !== null && value !== undefined && isSo(value)) told.push({ claim, weight, sentence: text(value) });
   };
+  const pumpingDb = character?.pumpingDb ?? 0;
   tell(
-    levels.flattenedShare,
-    (share) => share >= 0.1,
+    'overload',
     120,
+    levels.flattenedShare,
+    (share) => share >= OVERLOAD_SHARE,
     (share) => `${(100 * share).toFixed(0)} % of the loud peaks are flat though none is cut off here: an earlier stage was overloaded.`,
   );
   tell(
-    intelligibility?.sii,
-    (index) => index < 0.45,
+    'masked',
     110,
+    intelligibility?.sii,
+    (index) => index < MASKED_SII,
     () => 'Words are hard to understand in this noise.',
   );
   tell(
-    noise.snrDb,
-    (db) => db < 12,
+    'noisy',
     100,
+    noise.snrDb,
+    (db) => db < NOISY_DB,
     (db) => `The voice is only ${db.toFixed(0)} dB over the noise.`,
   );
   tell(
-    noise.gatedDb,
-    (db) => db >= 5,
+    'gate',
     70,
+    noise.gatedDb,
+    (db) => db >= GATED_DB,
     (db) => `Noise falls by ${db.toFixed(0)} dB after words and stays down: a gate, an expander or noise reduction is at work, and the floor is not the place's.`,
   );
   tell(
-    character?.pumpingDb,
-    (db) => db >= 3,
+    'automatic level',
     60,
+    pumpingDb,
+    (db) => db >= PUMPING_DB,
     (db) => `Room tone comes up by ${db.toFixed(0)} dB within pauses: an automatic level is at work.`,
   );
+  // An automatic level brings the ends of words up, which makes any place sound like a room.
   tell(
-    character?.reverberationS,
-    (seconds) => seconds > 0.7,
+    'room',
     40,
+    character?.reverberationS,
+    (seconds) => seconds > LIVE_S && pumpingDb < PUMPING_DB,
     (seconds) => `The room rings on for ${seconds.toFixed(1)} s.`,
   );
   tell(
+    'hum',
+    30,
     noise.humDbfs,
     (db) => db > (noise.floorDbfs ?? 0) - HUM_UNDER_FLOOR_DB,
-    30,
-    () => 'Mains hum makes up much of the room tone.',
+    () => 'Sound at the mains and its harmonics makes up much of the room tone.',
   );
   tell(
-    levels.dcOffset,
-    (offset) => Math.abs(offset) > 0.005,
+    'offset',
     20,
+    levels.dcOffset,
+    (offset) => Math.abs(offset) > OFFSET,
     () => 'The wave does not swing about zero: there is a DC offset.',
   );
   return told;

@@ -1,5 +1,5 @@
 import type { Chapter } from './chapter.types.ts';
-import type { ChannelReport, MeasureOptions } from './report.types.ts';
+import type { ChannelReport, MarkedByHand, MeasureOptions } from './report.types.ts';
 import type { ChannelTracks } from './tracks/channelTracks.ts';
 
 /** What every family may know of its channel. */
@@ -8,6 +8,7 @@ export interface ChannelContext {
   /** Length of the whole file in seconds. */
   lengthS: number;
   options: MeasureOptions;
+  marked: MarkedByHand;
   /** What the families share; shown every block before they are. */
   tracks: ChannelTracks;
   /** A second look at a few seconds of the channel, from `startS` on. */

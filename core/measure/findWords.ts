@@ -1,3 +1,4 @@
+import type { LikelyMoments } from './events/namer.ts';
 import type { Span } from './report.types.ts';
 import { insideSpans, joinSpans, spansAbove, withoutSpans } from './spans.ts';
 import { FRAME_S, NOTHING_DB, quantile, smoothedDb } from './tracks/frames.ts';
@@ -79,31 +80,44 @@ function twoClasses(powers: Float64Array): Span[] {
 /** Sound of which a voice is this unlikely, for this long, is no word. */
 const NO_VOICE = 0.25;
 const LONGEST_DOUBT_S = 0.12;
-/** Whether there is a voice at all: sure in this share of what is loud. Where there is none, as in a test signal, loud is all that is known of words. */
+/** Whether there is a voice at all: sure in this share of what is loud. */
 export const VOICE = 0.85;
 const LEAST_VOICE_SHARE = 0.1;
+/** Words begin at once, gusts swell: so much of a stretch's rise lies between these moments about its beginning. */
+const RISES_AT_ONCE = 0.5;
+const BEFORE_FRAMES = 5;
+const AFTER_FRAMES = 7;
+const RISE_SMOOTH_FRAMES = 5;
 
 /**
- * Takes out what is loud but no word: wind, cloth, knocks, doors.
- * @param voice how likely a voice is at each of `timesS`, from the start of the words
+ * Takes out what is loud but no word: wind, cloth, knocks, doors. Where no voice is sure anywhere, as in
+ * room tone and in test signals, what is loud and begins at once is all that is known of words.
+ * @param weighted A-weighted mean squares of 10 ms frames, the first of them at `startS`
  */
-export function withoutNoises(words: readonly Span[], timesS: Float64Array, voice: Float64Array, hopS: number): Span[] {
+export function withoutNoises(words: readonly Span[], { timesS, hopS, likely }: LikelyMoments, weighted: Float64Array, startS: number): Span[] {
   const loud = insideSpans(timesS, words, 0);
-  let frames = 0;
-  let spoken = 0;
-  for (let frame = 0; frame < voice.length; frame++) {
-    if (!loud[frame]) continue;
-    frames++;
-    if ((voice[frame] as number) >= VOICE) spoken++;
+  const frames = loud.reduce((sum, inside) => sum + inside, 0);
+  const spoken = likely.voice.reduce((sum, value, frame) => sum + (loud[frame] && value >= VOICE ? 1 : 0), 0);
+  if (frames === 0) return [...words];
+  if (spoken < LEAST_VOICE_SHARE * frames) {
+    const levels = smoothedDb(weighted, RISE_SMOOTH_FRAMES);
+    return words.filter(([from, to]) => beginsAtOnce(levels, Math.round((from - startS) / FRAME_S), Math.round((to - startS) / FRAME_S)));
   }
-  if (frames === 0 || spoken < LEAST_VOICE_SHARE * frames) return [...words];
-  const voiceless: Span[] = [];
-  for (let frame = 0; frame < voice.length; frame++) {
-    if ((voice[frame] as number) >= NO_VOICE) continue;
-    const from = frame;
-    while (frame + 1 < voice.length && (voice[frame + 1] as number) < NO_VOICE) frame++;
-    voiceless.push([(timesS[from] as number) - hopS / 2, (timesS[frame] as number) + hopS / 2]);
-  }
-  const noises = voiceless.filter(([from, to]) => to - from >= LONGEST_DOUBT_S);
-  return withoutSpans(words, noises, SHORTEST_WORD_S);
+  const voiceless = spansAbove(
+    likely.voice.map((value) => -value),
+    -NO_VOICE,
+    -NO_VOICE,
+    hopS,
+  )
+    .filter(([from, to]) => to - from >= LONGEST_DOUBT_S)
+    .map(([from, to]): Span => [from + (timesS[0] as number) - hopS / 2, to + (timesS[0] as number) - hopS / 2]);
+  return withoutSpans(words, voiceless, SHORTEST_WORD_S);
+}
+
+/** Whether most of the rise of a stretch of frames comes at its beginning. What was there from the first frame on may have. */
+function beginsAtOnce(levels: Float64Array, from: number, to: number): boolean {
+  if (from < BEFORE_FRAMES) return true;
+  const before = levels[from - BEFORE_FRAMES] as number;
+  const most = levels.subarray(from, to).reduce((peak, level) => Math.max(peak, level), before);
+  return (levels[Math.min(levels.length - 1, from + AFTER_FRAMES)] as number) - before >= RISES_AT_ONCE * (most - before);
 }

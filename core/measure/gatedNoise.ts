@@ -1,5 +1,6 @@
 import type { Chapter } from './chapter.types.ts';
 import { quantile } from './tracks/frames.ts';
+import { meanBetween, runningSums } from './tracks/runningSums.ts';
 
 /** Third-octave columns of the high track that are compared: 630 Hz to 12.5 kHz. */
 const COLUMNS = [1, 15] as const;
@@ -72,34 +73,24 @@ function deepestStep({ sums, whole, loud }: BandLevels, from: number, to: number
     const closing = Math.max(1, Math.round(closingS / hopS));
     for (let at = from + plateau; at + closing + plateau <= Math.min(to + plateau, pauseEnd); at += 2) {
       const after = at + closing;
-      if (mean(whole, at - plateau, at) - mean(whole, after, after + plateau) < LEAST_STEP_DB - MOST_UNLIKE_DB) continue;
-      const drops = Float64Array.from(sums, (band) => mean(band, at - plateau, at) - mean(band, after, after + plateau)).sort();
+      if (meanBetween(whole, at - plateau, at) - meanBetween(whole, after, after + plateau) < LEAST_STEP_DB - MOST_UNLIKE_DB) continue;
+      const drops = Float64Array.from(sums, (band) => meanBetween(band, at - plateau, at) - meanBetween(band, after, after + plateau)).sort();
       const drop = quantile(drops, 0.5);
       if (drop < LEAST_STEP_DB || (deepest !== null && drop <= deepest)) continue;
       if (quantile(drops, 0.85) - quantile(drops, 0.15) > 2 * MOST_UNLIKE_DB) continue;
-      const under = quantile(Float64Array.from(sums, (band, index) => (loud[index] as number) - mean(band, at - plateau, at)).sort(), 0.5);
+      const under = quantile(Float64Array.from(sums, (band, index) => (loud[index] as number) - meanBetween(band, at - plateau, at)).sort(), 0.5);
       if (under < UNDER_VOICE_DB) continue;
       const half = Math.max(1, plateau >> 1);
       const slopes = (start: number) =>
-        quantile(Float64Array.from(sums, (band) => Math.abs(mean(band, start, start + half) - mean(band, start + plateau - half, start + plateau))).sort(), 0.5);
-      const settled = quantile(Float64Array.from(sums, (band) => mean(band, after, after + plateau) - mean(band, Math.max(after, pauseEnd - 2 * plateau), pauseEnd)).sort(), 0.5);
+        quantile(Float64Array.from(sums, (band) => Math.abs(meanBetween(band, start, start + half) - meanBetween(band, start + plateau - half, start + plateau))).sort(), 0.5);
+      const settled = quantile(
+        Float64Array.from(sums, (band) => meanBetween(band, after, after + plateau) - meanBetween(band, Math.max(after, pauseEnd - 2 * plateau), pauseEnd)).sort(),
+        0.5,
+      );
       const standing = Math.max(STANDING_DB, STANDING_SHARE * drop);
       if (slopes(at - plateau) > standing || slopes(after) > standing || Math.abs(settled) > SETTLED_DB) continue;
       deepest = drop;
     }
   }
   return deepest;
-}
-
-/** Mean from one frame to before another, from sums of all before. */
-function mean(sums: Float64Array, from: number, to: number): number {
-  const end = Math.min(to, sums.length - 1);
-  const start = Math.min(from, end - 1);
-  return ((sums[end] as number) - (sums[start] as number)) / (end - start);
-}
-
-function runningSums(values: Float64Array): Float64Array {
-  const sums = new Float64Array(values.length + 1);
-  for (let index = 0; index < values.length; index++) sums[index + 1] = (sums[index] as number) + (values[index] as number);
-  return sums;
 }

@@ -49,6 +49,12 @@ describe('of a take', () => {
     expect(Math.abs((sii ?? 0) - wanted)).toBeLessThanOrEqual(within);
   });
 
+  it('where no fall shows how long the room rings there is no transmission index, and it is said', () => {
+    const { channels, warnings } = reportOf([take(30)]);
+    expect(channels[0]!.intelligibility.sti).toBeNull();
+    expect(warnings.join()).toContain('there is no transmission index');
+  });
+
   it('without words there is none', () => {
     expect(reportOf([whiteNoise(-50, 3)]).channels[0]!.intelligibility.sii).toBeNull();
   });

@@ -82,13 +82,14 @@ export class Intelligibility implements Family<IntelligibilityGroup> {
     }
     const both = powersOf(spectrum?.speechDb);
     const speech = both.map((value, band) => Math.max(value - (noise[band] as number), 0));
-    return { sii: siiOf(speech, noise), sti: this.stiOf(speech, noise) };
+    if (this.decayS === null) warn('no fall of the sound shows how long the room rings: there is no transmission index');
+    return { sii: siiOf(speech, noise), sti: this.decayS === null ? null : this.stiOf(speech, noise, this.decayS) };
   }
 
-  private stiOf(speech: readonly number[], noise: readonly number[]): number | null {
+  private stiOf(speech: readonly number[], noise: readonly number[], decayS: number): number {
     const octave = (powers: readonly number[], hz: number) => bandSum(powers, hz / Math.SQRT2, hz * Math.SQRT2);
     const snrDb = STI_OCTAVES_HZ.map((hz) => 10 * Math.log10(Math.max(octave(speech, hz), 1e-15) / Math.max(octave(noise, hz), 1e-15)));
-    return speechTransmissionIndex(snrDb, this.decayS ?? 0, this.directToRoom ?? 0);
+    return speechTransmissionIndex(snrDb, decayS, this.directToRoom ?? 0);
   }
 }
 

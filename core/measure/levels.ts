@@ -1,7 +1,10 @@
 import { amplitudeDb, dbAmplitude, powerDb } from '../audio/decibel.ts';
+import type { Chapter } from './chapter.types.ts';
+import { flatSpans } from './events/flatSpans.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
-import type { LevelsGroup } from './report.types.ts';
-import { Flattened } from './tracks/flattened.ts';
+import type { LevelsGroup, Span } from './report.types.ts';
+import { insideSpans, joinSpans } from './spans.ts';
+import { CREST_FRAME_S, Flattened } from './tracks/flattened.ts';
 import { TruePeak } from './truePeak.ts';
 
 /** Flat tops lower than this are not called clipped. */
@@ -14,16 +17,28 @@ export const LOWEST_CLIP = dbAmplitude(-12);
  */
 export class Levels implements Family<LevelsGroup> {
   private readonly truePeak: TruePeak;
-  private readonly flattened: Flattened;
+  private readonly flattened = new Flattened();
 
   constructor(private readonly context: ChannelContext) {
     this.truePeak = new TruePeak(context.sampleRateHz);
-    this.flattened = new Flattened(context.sampleRateHz);
   }
 
   push(samples: Float64Array, frames: number): void {
     this.truePeak.push(samples, frames, this.context.tracks.extremes);
-    this.flattened.push(samples, frames);
+  }
+
+  /** Crests of words only: air, pops and knocks have broad ones, and what is cut off here is clipping, and told as such. */
+  settle({ tracks, speech, events, startS }: Chapter): void {
+    const levels = tracks.crests.levelsDbfs();
+    const shares = tracks.crests.nearShares();
+    const times = Float64Array.from(levels, (_, frame) => startS + (frame + 0.5) * CREST_FRAME_S);
+    const spoken = insideSpans(times, speech, 0);
+    const disturbed = joinSpans(
+      [...events.map((event): Span => [event.startS, event.endS]), ...flatSpans(tracks, CREST_FRAME_S)].sort((a, b) => a[0] - b[0]),
+      CREST_FRAME_S,
+    );
+    const spoiled = insideSpans(times, disturbed, CREST_FRAME_S / 2);
+    for (let frame = 0; frame < levels.length; frame++) if (spoken[frame] && !spoiled[frame]) this.flattened.add(levels[frame] as number, shares[frame] as number);
   }
 
   finish(_before: Finished, warn: Warn): LevelsGroup {

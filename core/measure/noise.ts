@@ -84,6 +84,8 @@ export class Noise implements Family<NoiseGroup> {
     const voice = hasWords && words.frames > 0 && noise > 0 ? powerDb(Math.max(words.weighted / words.frames - noise, 0)) : null;
     const noiseDbfsA = powerDb(noise);
     const heard = longestFirst(this.calm, lengthS).map(([startS, endS]) => this.context.look(startS, endS - startS));
+    const hum = humPower(heard, sampleRateHz);
+    if (hum === null && floorDbfs !== null) warn('no calm pause of a quarter of a second: nothing can be said of mains hum');
     return {
       floorDbfs,
       floorDbfsA,
@@ -93,7 +95,7 @@ export class Noise implements Family<NoiseGroup> {
       noiseDbfsA,
       snrDb: voice === null || noiseDbfsA === null ? null : voice - noiseDbfsA,
       calmSnrDb: voice === null || floorDbfsA === null ? null : voice - floorDbfsA,
-      humDbfs: powerDb(humPower(heard, sampleRateHz) ?? 0),
+      humDbfs: hum === null ? null : powerDb(hum),
       gatedDb: this.gated.gatedDb(),
     };
   }

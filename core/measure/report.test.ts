@@ -59,12 +59,22 @@ describe('properties that every report must have', () => {
     expect(measureValue(broken, 'events.click.perMinute', 30)).toBe(0);
   });
 
-  // Noise that is cut off does not ring on, no gate holds it down, and all of it is as loud: there is nothing to compare its crests with.
-  const notOfNoise: readonly MeasureId[] = ['character.reverberationS', 'noise.gatedDb', 'levels.flattenedShare'];
+  // Noise that is cut off does not ring on, and all of it is as loud: there is nothing to compare its crests with.
+  const notOfNoise: readonly MeasureId[] = ['character.reverberationS', 'intelligibility.sti', 'levels.flattenedShare'];
   it.each(MEASURE_IDS.filter((id) => !notOfNoise.includes(id) && !id.startsWith('events.')))('%s is found where the catalogue says', (id) => {
     // Pumping is told from three pauses on.
     expect(measureValue(reportOf([concat(talk, talk, talk)]).channels[0]!, id, 12)).not.toBeNull();
     expect(MEASURES[id].label.length).toBeGreaterThan(2);
+  });
+});
+
+describe('a gate as a criterion', () => {
+  const gatedAt = (talk: Float64Array) => measureValue(reportOf([talk]).channels[0]!, 'noise.gatedDb', 12);
+
+  it('none at work in three pauses and more is 0 dB, which can be judged; of one pause nobody knows', () => {
+    expect(reportOf([concat(talk, talk, talk)]).channels[0]!.noise.gatedDb).toBeNull();
+    expect(gatedAt(concat(talk, talk, talk))).toBe(0);
+    expect(gatedAt(concat(silence(0.6), whiteNoise(-26, 1)))).toBeNull();
   });
 });
 

@@ -4,7 +4,7 @@ import { readWavHeader } from '../audio/readWavHeader.ts';
 import { ChannelMeter } from './channelMeter.ts';
 import { chapterFrames } from './chapter.ts';
 import { channelWeights, LoudnessMeter } from './loudness.ts';
-import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, type FileReport, type LevelSeries, type MeasureOptions } from './report.types.ts';
+import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, type FileReport, type LevelSeries, type MeasureOptions, NOTHING_MARKED } from './report.types.ts';
 import { FRAME_S } from './tracks/frames.ts';
 
 /** A file measured: its report, and the level over time of each channel. */
@@ -30,8 +30,8 @@ export function measureFile(source: ByteSource, options: MeasureOptions = DEFAUL
   const perChapter = chapterFrames(lengthS / FRAME_S, format.channels);
   const meters = Array.from({ length: format.channels }, (_, channel) => {
     const look = (startS: number, seconds: number) => readSpan(source, layout, channel, Math.round(startS * sampleRateHz), Math.round(seconds * sampleRateHz));
-    const roomTone = options.roomToneByChannel?.[channel] ?? options.roomTone;
-    return new ChannelMeter({ sampleRateHz, lengthS, options: { ...options, roomTone }, look }, perChapter);
+    const marked = options.markedByChannel?.[channel] ?? NOTHING_MARKED;
+    return new ChannelMeter({ sampleRateHz, lengthS, options, marked: { ...marked, roomTone: marked.roomTone ?? options.roomTone }, look }, perChapter);
   });
   const weights = channelWeights(layout.channelMask, format.channels);
   const programme = new LoudnessMeter(options.dualMono && format.channels === 1 ? 2 : 1);

@@ -1,3 +1,4 @@
+import type { Correction } from '../domain/correction.ts';
 import type { FileFormat } from '../domain/fileFormat.ts';
 import type { EventKind } from '../domain/measureId.ts';
 
@@ -86,6 +87,8 @@ export interface AudioEvent {
   startS: number;
   endS: number;
   severityDb: number;
+  /** Where somebody marked it: the correction that says so. */
+  correctionId?: string;
 }
 
 /** A filter of a match: peaking, or a shelf from its frequency down or up. */
@@ -164,7 +167,14 @@ export interface MeasureOptions {
   dualMono: boolean;
   /** Taken as room tone instead of the detected pauses. */
   roomTone: Span | null;
-  /** The same for single channels; wins over `roomTone`. */
-  roomToneByChannel?: readonly (Span | null)[];
+  /** What somebody marked on each channel; wins over what is found. */
+  markedByChannel?: readonly MarkedByHand[];
 }
+
+/** What somebody marked on a channel. */
+export interface MarkedByHand {
+  roomTone: Span | null;
+  corrections: readonly Correction[];
+}
+export const NOTHING_MARKED: MarkedByHand = { roomTone: null, corrections: [] };
 export const DEFAULT_MEASURE_OPTIONS: MeasureOptions = { targetLufs: -23, dualMono: false, roomTone: null };

@@ -1,4 +1,4 @@
-import type { Chapter } from './chapter.types.ts';
+import type { Chapter, Heard } from './chapter.types.ts';
 import type { Span } from './report.types.ts';
 import { FRAME_S, meanOf, NOTHING_DB, smoothedDb } from './tracks/frames.ts';
 
@@ -27,7 +27,7 @@ export function ringingAfter({ weighted, decayS, startS }: Pick<Chapter, 'weight
 }
 
 /** All that is no word and no tail of a word: calm, gusts, knocks and traffic alike. */
-export function wordlessSpans(quiet: readonly Span[], { startS, endS }: Pick<Chapter, 'startS' | 'endS'>, rings: (wordEndS: number) => number): Span[] {
+export function wordlessSpans(quiet: readonly Span[], { startS, endS }: Pick<Heard, 'startS' | 'endS'>, rings: (wordEndS: number) => number): Span[] {
   return quiet.flatMap(([from, to]): Span[] => {
     const start = from <= startS ? from : Math.min(from + rings(from), Math.max(from + LEAST_RINGING_S, to - LEFT_S));
     const end = to >= endS - FRAME_S ? to : to - BEFORE_WORD_S;

@@ -200,6 +200,7 @@ export async function newFile(
       series: null,
       roomTone: null,
       performance: null,
+      corrections: [],
     }),
   );
   await tables.files.insert(row);

@@ -3,9 +3,9 @@ import { MEASURE_IDS } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';
 import { measureValue } from '@marvet/core/measure/catalogue';
 import type { MeasuredFile } from '@marvet/core/measure/report';
-import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, METHOD_VERSION } from '@marvet/core/measure/report.types';
+import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, type MarkedByHand, METHOD_VERSION, NOTHING_MARKED } from '@marvet/core/measure/report.types';
 import type { BlobStore } from '../audio/blobs.ts';
-import type { AudioFileRow, RecordingRow } from '../store/records.ts';
+import type { AudioFileRow } from '../store/records.ts';
 import type { ReadTables, Store, Tables } from '../store/store.ts';
 import { inParts } from '../store/table.ts';
 import type { EventBus } from './events.ts';
@@ -35,15 +35,16 @@ export function figuresOf(report: ChannelReport, lengthS: number): Figures {
   );
 }
 
-type Marks = (RecordingRow['roomTone'] | null)[];
+/** What somebody marked on a file, by channel. */
+type Marks = MarkedByHand[];
 
-/** Room tone that a hand marked, by file and channel. */
+/** Room tone and events that somebody marked, by file and channel. */
 async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly string[]): Promise<Map<string, Marks>> {
-  const select = { id: true, fileId: true, channels: true, roomTone: true };
+  const select = { id: true, fileId: true, channels: true, roomTone: true, corrections: true };
   const recordings = await inParts(fileIds, (part) => tables.recordings.find({ select, where: { fileId: part } }));
   const marks = new Map<string, Marks>(fileIds.map((id) => [id, []]));
-  for (const { fileId, channels, roomTone } of recordings) for (const channel of channels) (marks.get(fileId) as Marks)[channel] ??= roomTone;
-  return new Map([...marks].map(([id, byChannel]) => [id, Array.from(byChannel, (mark) => mark ?? null)]));
+  for (const { fileId, channels, roomTone, corrections } of recordings) for (const channel of channels) (marks.get(fileId) as Marks)[channel] ??= { roomTone, corrections };
+  return new Map([...marks].map(([id, byChannel]) => [id, Array.from(byChannel, (mark) => mark ?? NOTHING_MARKED)]));
 }
 
 /** Says of what a report would be: the bytes, the method, and what is marked on them. */
@@ -81,7 +82,7 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
       await store.write((tables) => tables.files.update({ id: fileId }, { state: 'measuring' }));
       const marksNow = async (tables: Pick<ReadTables, 'recordings'>) => (await marksOf(tables, [fileId])).get(fileId) as Marks;
       const marks = await marksNow(store);
-      const options = { ...DEFAULT_MEASURE_OPTIONS, roomToneByChannel: marks };
+      const options = { ...DEFAULT_MEASURE_OPTIONS, markedByChannel: marks };
       const measured = await pool.run({ kind: 'measure', path: blobs.pathOf(file.sha256), options }, signal, (share) => {
         events.tell(file.trialId, { type: 'progress', fileId, share });
         onProgress(share);

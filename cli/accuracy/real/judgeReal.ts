@@ -1,23 +1,32 @@
+import { type Claim, claimsOf } from '@marvet/core/measure/eventWords';
 import type { AudioEvent } from '@marvet/core/measure/report.types';
 import { reportOf } from '../judge.ts';
 import { RATE_HZ } from './decoded.ts';
 import { type RealGroup, type RealTake, realTake } from './realTake.ts';
+import { stiTruth } from './stiTruth.ts';
 import type { Half } from './talkers.ts';
 
 /** What a take with a recorded talker was, and what was measured of it. */
-export interface JudgedReal extends Omit<RealTake, 'samples' | 'voice'> {
+export interface JudgedReal extends Omit<RealTake, 'samples' | 'voice' | 'response'> {
   group: RealGroup;
   half: Half;
   lengthS: number;
   found: Pick<AudioEvent, 'kind' | 'startS' | 'endS'>[];
   measuredFloorDbfs: number | null;
   measuredDecayS: number | null;
+  /** Speech transmission index that is known of it, where a room and steady noise are all there is; and what was measured. */
+  sti: number | null;
+  measuredSti: number | null;
+  claims: Claim[];
 }
 
 /** Renders a take and measures it. */
 export function judgeReal(seed: string, group: RealGroup, half: Half, folder: string): JudgedReal {
-  const { samples, voice: _voice, ...truth } = realTake(seed, group, half, folder);
-  const { events, noise, character } = reportOf(samples, RATE_HZ);
+  const { samples, voice, response, ...truth } = realTake(seed, group, half, folder);
+  const report = reportOf(samples, RATE_HZ);
+  const { events, noise, character, intelligibility } = report;
+  const known = group === 'room' || group === 'calm' || group === 'steady noise';
+  const bed = samples.map((x, index) => x - (voice[index] as number));
   return {
     ...truth,
     group,
@@ -26,5 +35,8 @@ export function judgeReal(seed: string, group: RealGroup, half: Half, folder: st
     found: events.map(({ kind, startS, endS }) => ({ kind, startS, endS })),
     measuredFloorDbfs: noise.floorDbfs,
     measuredDecayS: character.reverberationS,
+    sti: known ? stiTruth(voice, bed, response, RATE_HZ) : null,
+    measuredSti: intelligibility.sti,
+    claims: claimsOf(report).map(({ claim }) => claim),
   };
 }

@@ -14,17 +14,21 @@ export function popsOf(voice: Float64Array, rateHz: number): { startS: number; e
   const sub = new FrameEnergies(rateHz, FRAME_S, new Cascade([lowPass(60, 0.5411961, rateHz), lowPass(60, 1.306563, rateHz), highPass(15, Math.SQRT1_2, rateHz)]));
   const whole = new FrameEnergies(rateHz, FRAME_S);
   for (const track of [sub, whole]) track.push(voice, voice.length);
-  const levels = whole.view();
-  const most = levels.reduce((peak, power) => Math.max(peak, power), 1e-15);
-  const loud = levels.filter((power) => power > 0.003 * most);
-  const least = (loud.reduce((sum, power) => sum + power, 0) / Math.max(1, loud.length)) * 10 ** (-UNDER_VOICE_DB / 10);
+  const least = meanOfLoud(whole.view()) * 10 ** (-UNDER_VOICE_DB / 10);
   const pops: { startS: number; endS: number }[] = [];
   sub.view().forEach((power, frame) => {
-    if (power < least) return;
+    if (power <= least) return;
     const last = pops.at(-1);
     const [startS, endS] = [frame * FRAME_S - AROUND_S, (frame + 1) * FRAME_S + AROUND_S];
     if (last && startS <= last.endS) last.endS = endS;
     else pops.push({ startS, endS });
   });
   return pops;
+}
+
+/** Mean of the powers that are within 25 dB of the largest: those of words, without the gaps between them. */
+export function meanOfLoud(powers: Float64Array): number {
+  const most = powers.reduce((peak, power) => Math.max(peak, power), 1e-15);
+  const loud = powers.filter((power) => power > 0.003 * most);
+  return loud.reduce((sum, power) => sum + power, 0) / Math.max(1, loud.length);
 }

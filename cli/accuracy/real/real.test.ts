@@ -19,11 +19,28 @@ const take = (change: Partial<JudgedReal>): JudgedReal => ({
   decayS: null,
   measuredFloorDbfs: -65,
   measuredDecayS: null,
+  sti: null,
+  measuredSti: null,
+  claims: [],
   ...change,
 });
 const at = (kind: JudgedReal['events'][number]['kind'], startS: number) => ({ kind, startS, endS: startS + 0.2 });
 
 describe('the count of what was found', () => {
+  it('a pop of the talker is no mistake under a name of low sound, and one under another name', () => {
+    const pops = [{ startS: 5, endS: 5.1 }];
+    expect(countsOf([take({ pops, found: [at('plosive', 5), at('handling', 5)] as JudgedReal['found'] })]).falsePerMinute).toBe(0);
+    expect(countsOf([take({ pops, found: [at('rustle', 5), at('plosive', 9)] as JudgedReal['found'] })]).falsePerMinute).toBe(4);
+  });
+
+  it('tells what is said of takes of which it is not so, and not said where it is', () => {
+    const causes = [{ cause: 'gate' as const, half: 'held' as const, claims: [] }];
+    const { weak } = realText({ takes: [take({ claims: ['overload'] }), take({ group: 'room', claims: ['room'] })], causes });
+    expect(weak).toContain('overload: said of 1 of 2 takes of which it is not so (knocks).');
+    expect(weak).toContain('gate: said of 0 of 1 takes of which it is so.');
+    expect(weak.join()).not.toContain('room: said');
+  });
+
   it('tells what was found by its name, under any name, and where nothing lies', () => {
     const events = [at('handling', 1), at('handling', 5), at('handling', 9)];
     const found = [at('handling', 1.1), at('wind', 5.22), at('rustle', 20)] as JudgedReal['found'];
@@ -36,7 +53,7 @@ describe('the count of what was found', () => {
   });
 
   it('what falls short is said first, and a proof without a figure is not a good one', () => {
-    const { weak, tables } = realText([take({ events: [at('handling', 1)] }), take({ group: 'room', decayS: 1.2, measuredFloorDbfs: -47 })]);
+    const { weak, tables } = realText({ takes: [take({ events: [at('handling', 1)] }), take({ group: 'room', decayS: 1.2, measuredFloorDbfs: -47 })], causes: [] });
     expect(weak).toContainEqual(expect.stringContaining('knocks, recorded talkers: 0.00 named, wanted 0.85'));
     expect(weak).toContainEqual(expect.stringContaining('a figure on 0 of 1 takes'));
     expect(weak).toContainEqual(expect.stringContaining('noise floor, in rooms'));

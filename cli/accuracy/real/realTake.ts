@@ -1,4 +1,5 @@
 import { Cascade, highPass, lowPass } from '@marvet/core/audio/biquad';
+import { resample } from '@marvet/core/audio/resample';
 import { CLOTHS, FRICTION_HZ } from '@marvet/core/simulate/cloth';
 import { convolved } from '@marvet/core/simulate/convolve';
 import { withGaps } from '@marvet/core/simulate/dryVoice';
@@ -33,6 +34,8 @@ export interface RealTake {
   floorDbfs: number;
   /** Decay of the room, mean of 500 Hz and 1 kHz; null in the open. */
   decayS: number | null;
+  /** What the room makes of a click; null in the open. */
+  response: Float64Array | null;
 }
 
 /** Level of the words, and so of everything that is laid against them. */
@@ -48,15 +51,20 @@ const MUSIC = {
 
 const amplitude = (db: number) => 10 ** (db / 20);
 
-/** Renders a take of a group from a seed, with the talkers and things of one half. */
-export function realTake(seed: string, group: RealGroup, half: Half, folder: string): RealTake {
+/**
+ * Renders a take of a group from a seed, with the talkers and things of one half.
+ * @param anybodySpeaks without it all is as it was, but for the words
+ */
+export function realTake(seed: string, group: RealGroup, half: Half, folder: string, anybodySpeaks = true): RealTake {
   const random = randomSource(seedOf(seed, group, half));
   const among = <T>(list: readonly T[]) => list[Math.floor(random.uniform() * list.length)] as T;
   const between = (from: number, to: number) => from + (to - from) * random.uniform();
-  const spoken = speech(among(talkersOf(half)), folder, random, half === 'tuning');
+  const words = speech(among(talkersOf(half)), folder, random, half === 'tuning');
+  const spoken = anybodySpeaks ? words : new Float64Array(words.length);
   let voice = spoken;
   let decayS: number | null = null;
-  if (group === 'room') ({ voice, decayS } = inRoom(spoken, among([0.4, 0.7, 1, 1.5, 2, 2.5]), random));
+  let response: Float64Array | null = null;
+  if (group === 'room') ({ voice, decayS, response } = inRoom(spoken, among([0.4, 0.7, 1, 1.5, 2, 2.5]), random));
   const length = voice.length;
   const floorDbfs = group === 'steady noise' ? between(-52, -44) : between(-70, -62);
   const noise = slopedNoise(length, RATE_HZ, among([0, -3, -5]), random);
@@ -107,7 +115,7 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
   const linkFault = ({ mutes: mute, fades: fade, bursts: burst, repeats: repeat } as Partial<Record<RealGroup, typeof mute>>)[group];
   if (linkFault) for (const at of spread(12, length / RATE_HZ, 0.4, random)) events.push({ kind: 'dropout', ...linkFault(samples, RATE_HZ, at, random) });
   if (group === 'clicks') for (const at of spread(6, length / RATE_HZ, 0.4, random)) events.push({ kind: 'click', ...layClick(samples, RATE_HZ, at, between(0.05, 0.3), random) });
-  return { samples, voice, pops: popsOf(spoken, RATE_HZ), events: events.sort((a, b) => a.startS - b.startS), floorDbfs, decayS };
+  return { samples, voice, pops: popsOf(spoken, RATE_HZ), events: events.sort((a, b) => a.startS - b.startS), floorDbfs, decayS, response };
 }
 
 /** Words of one talker with pauses as people make them, at the level of speech. */
@@ -132,7 +140,7 @@ function faded(word: Float64Array): Float64Array {
   return word.map((x, index) => x * Math.min(1, index / edge, (word.length - 1 - index) / edge));
 }
 
-function inRoom(voice: Float64Array, decayS: number, random: RandomSource): { voice: Float64Array; decayS: number } {
+function inRoom(voice: Float64Array, decayS: number, random: RandomSource): { voice: Float64Array; decayS: number; response: Float64Array } {
   const sizeM = [4 + 4 * decayS, 3 + 3 * decayS, 2.5 + decayS] as const;
   const share = absorptionFor(sizeM, decayS);
   const absorption = [0.9, 0.95, 1, 1, 1.1, 1.3].map((each) => Math.min(0.9, each * share));
@@ -142,7 +150,8 @@ function inRoom(voice: Float64Array, decayS: number, random: RandomSource): { vo
   const [, , at500, at1000] = eyringS(room) as [number, number, number, number];
   const tail = new Float64Array(voice.length + Math.round(decayS * RATE_HZ));
   tail.set(voice);
-  return { voice: convolved(tail, roomResponse(room, RATE_HZ, random)).map((x) => x * distanceM), decayS: (at500 + at1000) / 2 };
+  const response = roomResponse(room, RATE_HZ, random);
+  return { response, voice: convolved(tail, response).map((x) => x * distanceM), decayS: (at500 + at1000) / 2 };
 }
 
 /** Share that all walls take up for a room to ring so long: Eyring's formula turned round. */
@@ -172,15 +181,8 @@ function rubbed(cloth: (typeof CLOTHS)[number], recorded: Float64Array | null, r
   return shape;
 }
 
-/** A sound as if it were played at another speed, between samples by straight lines. */
-function atSpeed(shape: Float64Array, speed: number): Float64Array {
-  if (speed === 1) return shape;
-  return Float64Array.from({ length: Math.floor((shape.length - 1) / speed) }, (_, index) => {
-    const at = index * speed;
-    const first = Math.floor(at);
-    return (shape[first] as number) + (at - first) * ((shape[first + 1] as number) - (shape[first] as number));
-  });
-}
+/** A sound as if it were played at another speed. */
+const atSpeed = (shape: Float64Array, speed: number) => resample(shape, RATE_HZ * speed, RATE_HZ);
 
 /** Rubbing lasts: a short stroke comes again and again. */
 function stroked(stroke: Float64Array, random: RandomSource): Float64Array {

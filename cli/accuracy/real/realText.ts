@@ -1,3 +1,5 @@
+import type { Cause, JudgedCause } from './causes.ts';
+import type { RealProof } from './judgeAllReal.ts';
 import type { JudgedReal } from './judgeReal.ts';
 import { REAL_GROUPS, type RealGroup } from './realTake.ts';
 import type { Half } from './talkers.ts';
@@ -55,7 +57,7 @@ export function countsOf(takes: readonly JudgedReal[]): { laid: number; named: n
 }
 
 /** Tables of the proof on recorded talkers, and what falls short of what is wanted, each in a line. */
-export function realText(judged: readonly JudgedReal[]): { tables: string; weak: string[] } {
+export function realText({ takes: judged, causes }: RealProof): { tables: string; weak: string[] } {
   const of = (group: RealGroup, half: Half) => judged.filter((take) => take.group === group && take.half === half);
   const weak: string[] = [];
   const rows = REAL_GROUPS.map((group) => {
@@ -69,16 +71,46 @@ export function realText(judged: readonly JudgedReal[]): { tables: string; weak:
     if (most !== undefined && held.falsePerMinute > most) weak.push(`${group}, recorded talkers: ${held.falsePerMinute.toFixed(1)} false events a minute, wanted at most ${most}.`);
     return `| ${group} | ${held.laid || ''} | ${share(held.named, held.laid)} | ${share(held.found, held.laid)} | ${held.falsePerMinute.toFixed(1)} | ${share(tuning.named, tuning.laid)} | ${share(tuning.found, tuning.laid)} | ${tuning.falsePerMinute.toFixed(1)} |`;
   });
+  const claims = claimLines(judged, causes);
   return {
-    weak: [...weak, ...figureLines(judged).weak],
+    weak: [...weak, ...figureLines(judged).weak, ...claims.weak],
     tables: [
       '| what was laid | events | named | found at all | false a minute | named, tuning half | found, tuning half | false, tuning half |',
       '|---|---|---|---|---|---|---|---|',
       ...rows,
       '',
       ...figureLines(judged).lines,
+      '',
+      ...claims.lines,
     ].join('\n'),
   };
+}
+
+/** What a take may say of the cause of something, and where that must not be said. */
+const MUST_NOT: Record<Cause | 'room' | 'hum', (group: RealGroup) => boolean> = {
+  overload: () => true,
+  gate: () => true,
+  'automatic level': () => true,
+  room: (group) => group !== 'room',
+  hum: () => true,
+};
+const LEAST_CLAIMED = 0.9;
+
+/** How often what is so is said, and how often what is not, over all held-out takes of the groups. */
+function claimLines(judged: readonly JudgedReal[], causes: readonly JudgedCause[]): { lines: string[]; weak: string[] } {
+  const held = judged.filter((take) => take.half === 'held');
+  const weak: string[] = [];
+  const rows = (Object.keys(MUST_NOT) as (keyof typeof MUST_NOT)[]).map((claim) => {
+    const due = causes.filter(({ cause, half }) => half === 'held' && cause === claim);
+    const said = due.filter(({ claims }) => claims.includes(claim)).length;
+    const undue = held.filter(({ group }) => MUST_NOT[claim](group));
+    const wrongly = undue.filter(({ claims }) => claims.includes(claim));
+    if (due.length > 0 && said < LEAST_CLAIMED * due.length) weak.push(`${claim}: said of ${said} of ${due.length} takes of which it is so.`);
+    if (wrongly.length > 0)
+      weak.push(`${claim}: said of ${wrongly.length} of ${undue.length} takes of which it is not so (${[...new Set(wrongly.map(({ group }) => group))].join(', ')}).`);
+    return `| ${claim} | ${due.length > 0 ? `${said} of ${due.length}` : ''} | ${wrongly.length} of ${undue.length} |`;
+  });
+  return { weak, lines: ['| what is said of a take | where it is so | where it is not |', '|---|---|---|', ...rows] };
 }
 
 /** Floors and decays of held-out takes against what was laid under them. */
@@ -110,9 +142,13 @@ function figureLines(judged: readonly JudgedReal[]): { lines: string[]; weak: st
   ];
   const rooms = held.filter((take) => take.group === 'room');
   const decays = rooms.flatMap((take) => (take.measuredDecayS === null || take.decayS === null ? [] : [Math.abs(take.measuredDecayS / take.decayS - 1)])).sort((a, b) => a - b);
+  const known = held.flatMap((take) => (take.sti === null ? [] : [take]));
+  const transmissions = known.flatMap(({ sti, measuredSti }) => (measuredSti === null ? [] : [Math.abs(measuredSti - (sti as number))])).sort((a, b) => a - b);
   const percent = (value: number | undefined) => (value === undefined ? 'none' : `${Math.round(100 * value)} %`);
   const weak = floors.filter((each) => each.over).map((each) => `noise floor, ${each.name}: a tenth of the takes is further off than wanted.`);
   if (decays.length < 0.8 * rooms.length) weak.push(`reverberation, recorded talkers: a figure on ${decays.length} of ${rooms.length} takes, wanted 8 of 10.`);
+  if ((at(decays, 0.5) ?? 0) > 0.15 || (at(decays, 0.9) ?? 0) > 0.35) weak.push('reverberation, recorded talkers: further off than wanted.');
+  if ((at(transmissions, 0.9) ?? 0) > 0.1) weak.push('speech transmission, recorded talkers: a tenth of the takes is further off than wanted.');
   return {
     weak,
     lines: [
@@ -120,6 +156,7 @@ function figureLines(judged: readonly JudgedReal[]): { lines: string[]; weak: st
       '|---|---|---|---|---|',
       ...floors.map((each) => each.row),
       `| reverberation in rooms of 0.4 to 2.5 s | ${decays.length} of ${rooms.length} | ${percent(at(decays, 0.5))} | ${percent(at(decays, 0.9))} | 15 %, nine in ten 35 % |`,
+      `| speech transmission index, rooms, calm and steady noise | ${transmissions.length} of ${known.length} | ${text(at(transmissions, 0.5))} | ${text(at(transmissions, 0.9))} | 0.1 |`,
     ],
   };
 }

@@ -2,5 +2,6 @@
 import { register } from 'tsx/esm/api';
 
 register();
-const { judgeReal } = await import('./judgeReal.ts');
-export default ({ seed, group, half, folder }) => judgeReal(seed, group, half, folder);
+const [{ judgeReal }, { judgeCause }] = await Promise.all([import('./judgeReal.ts'), import('./causes.ts')]);
+export const take = ({ seed, group, half, folder }) => judgeReal(seed, group, half, folder);
+export const cause = ({ seed, cause, half, folder }) => judgeCause(seed, cause, half, folder);

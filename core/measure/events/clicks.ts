@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter.types.ts';
+import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { sharedS } from '../spans.ts';
 import { flatSpans } from './flatSpans.ts';
@@ -18,7 +18,7 @@ const FLAT_REACH_S = 0.004;
  * around. The errors at the pulses of a voice come in every period, and those of hiss and of consonants
  * are alike for many milliseconds; a click is alone.
  */
-export function findClicks({ tracks, startS }: Chapter): AudioEvent[] {
+export function findClicks({ tracks, startS }: Heard): AudioEvent[] {
   const errors = tracks.breaks.view();
   const binS = tracks.breaks.binSamples / tracks.sampleRateHz;
   const around = Math.round(AROUND_S / binS);

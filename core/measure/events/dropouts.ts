@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter.types.ts';
+import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { sharedS } from '../spans.ts';
 import { FINE_FRAME_S, meanOf, quantile, smoothedDb } from '../tracks/frames.ts';
@@ -44,7 +44,7 @@ const AFTER_WORD_S = [0.03, 0.13] as const;
  * Dropouts. Room tone never stops, so sound well under it is a break; and a voice in a room fades, it
  * does not stop dead, take the room tone with it and come back as suddenly.
  */
-export function findDropouts({ tracks, startS, quiet, speech }: Chapter): AudioEvent[] {
+export function findDropouts({ tracks, startS, quiet, speech }: Heard): AudioEvent[] {
   const fine = tracks.fine.view();
   const levels = Float64Array.from(fine, (power) => 10 * Math.log10(Math.max(power, 1e-15)));
   const tone = quiet.length > 0 ? quiet : speech;

@@ -3,6 +3,7 @@ import type { Chapter } from '../chapter.types.ts';
 import type { ChannelContext, Family } from '../family.ts';
 import { LOWEST_CLIP } from '../levels.ts';
 import type { AudioEvent } from '../report.types.ts';
+import { withoutCorrected } from './corrected.ts';
 
 /** What happened that is not the performance, in order of time. */
 export class Events implements Family<AudioEvent[]> {
@@ -15,7 +16,7 @@ export class Events implements Family<AudioEvent[]> {
   }
 
   finish(): AudioEvent[] {
-    return [...this.found, ...this.clips()].sort((a, b) => a.startS - b.startS || a.kind.localeCompare(b.kind));
+    return [...this.found, ...withoutCorrected(this.clips(), this.context.marked.corrections)].sort((a, b) => a.startS - b.startS || a.kind.localeCompare(b.kind));
   }
 
   /** Flat tops are known only at the end, since something later may go further. */

@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter.types.ts';
+import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { insideSpans } from '../spans.ts';
 import { quantile } from '../tracks/frames.ts';
@@ -21,7 +21,7 @@ const REST_SHARE = 0.4;
  * Deep fades of a radio field: the room tone at the top of the spectrum, which words seldom reach and which
  * never stops, sinks and comes back within half a second. A gate that closes stays closed.
  */
-export function findFades({ tracks, quiet, startS, speech }: Chapter): AudioEvent[] {
+export function findFades({ tracks, quiet, startS, speech }: Heard): AudioEvent[] {
   const { highBands } = tracks;
   const end = highBands.bands.filter(([, high]) => high < 0.45 * tracks.sampleRateHz).length;
   if (end - TOP_BANDS < 8) return [];

@@ -1,16 +1,17 @@
-import type { Chapter } from '../chapter.types.ts';
+import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { findClicks } from './clicks.ts';
 import { findDropouts } from './dropouts.ts';
 import { findFades } from './fades.ts';
+import type { LikelyMoments } from './namer.ts';
 import { findNoiseBursts } from './noiseBursts.ts';
-import { findStandouts, type Moments } from './standouts.ts';
+import { findStandouts } from './standouts.ts';
 
 /**
  * All events of a chapter but clipping. Where two kinds explain the same moment, the surer one stands:
  * the edges of a break are jumps too, and a thump has a top.
  */
-export function findEvents(chapter: Chapter, moments: Moments): AudioEvent[] {
+export function findEvents(chapter: Heard, moments: LikelyMoments): AudioEvent[] {
   const dropouts = oneOfEach([...findDropouts(chapter), ...findFades(chapter), ...findNoiseBursts(chapter), ...repeatsOf(chapter)]);
   const standouts = findStandouts(chapter, moments);
   const knocks = standouts.filter(({ kind }) => kind === 'handling');
@@ -21,7 +22,7 @@ export function findEvents(chapter: Chapter, moments: Moments): AudioEvent[] {
 }
 
 /** A link that plays its last block again; how bad that is has no level. */
-function repeatsOf({ tracks }: Chapter): AudioEvent[] {
+function repeatsOf({ tracks }: Heard): AudioEvent[] {
   return tracks.repeats
     .view()
     .map(({ startSample, endSample }) => ({ kind: 'dropout', startS: startSample / tracks.sampleRateHz, endS: endSample / tracks.sampleRateHz, severityDb: 0 }));

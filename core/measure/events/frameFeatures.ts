@@ -1,5 +1,6 @@
 import type { ChannelTracks } from '../tracks/channelTracks.ts';
-import { FRAME_S, quantile } from '../tracks/frames.ts';
+import { FINE_FRAME_S, FRAME_S, quantile } from '../tracks/frames.ts';
+import { meanBetween, runningSums } from '../tracks/runningSums.ts';
 import { VOICING_HOP_S } from '../tracks/voicing.ts';
 
 /** Under this a band holds nothing, whatever the file's noise. */
@@ -114,7 +115,7 @@ export function frameFeatures(tracks: ChannelTracks, startS: number): FrameFeatu
   });
   put((frame) => meanBetween(voicingSum, frame - far, frame + far + 1));
   const fine = tracks.fine.view();
-  put((frame) => crestDb(fine, Math.round(((timesS[frame] as number) - startS) / 0.002)));
+  put((frame) => crestDb(fine, Math.round(((timesS[frame] as number) - startS) / FINE_FRAME_S)));
   return { timesS, hopS, values };
 }
 
@@ -153,20 +154,6 @@ function quietOf(levels: Float64Array): number {
 
 function changes(levels: Float64Array): Float64Array {
   return levels.map((level, frame) => Math.abs(level - (levels[Math.max(0, frame - 1)] as number)));
-}
-
-function runningSums(values: Float64Array): Float64Array {
-  const sums = new Float64Array(values.length + 1);
-  for (let index = 0; index < values.length; index++) sums[index + 1] = (sums[index] as number) + (values[index] as number);
-  return sums;
-}
-
-/** Mean of what lies within the take between two frames; of its first or last frame where nothing does. */
-function meanBetween(sums: Float64Array, from: number, to: number): number {
-  const count = sums.length - 1;
-  const first = Math.min(count - 1, Math.max(0, from));
-  const end = Math.max(first + 1, Math.min(count, to));
-  return ((sums[end] as number) - (sums[first] as number)) / (end - first);
 }
 
 /** How far the loudest 2 ms of a frame lie over its mean. */

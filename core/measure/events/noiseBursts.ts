@@ -1,4 +1,4 @@
-import type { Chapter } from '../chapter.types.ts';
+import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { coarser, FINE_FRAME_S, meanOf } from '../tracks/frames.ts';
 
@@ -26,7 +26,7 @@ const NOTHING_DB = -110;
  * Bursts of a receiver's noise: sound near the top of the spectrum that is there at once, is even, and is gone
  * at once. An s swells and fades, a t dies away, a click is over within a step.
  */
-export function findNoiseBursts({ tracks, startS }: Chapter): AudioEvent[] {
+export function findNoiseBursts({ tracks, startS }: Heard): AudioEvent[] {
   if (tracks.sampleRateHz < LEAST_RATE_HZ) return [];
   const fine = tracks.fine.view();
   const stepS = (BINS * tracks.breaks.binSamples) / tracks.sampleRateHz;

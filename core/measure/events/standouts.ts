@@ -1,9 +1,12 @@
-import type { Chapter } from '../chapter.types.ts';
+import type { Heard } from '../chapter.types.ts';
 import { VOICE } from '../findWords.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { insideSpans, joinSpans } from '../spans.ts';
-import { FRAME_S, meanOf, NOTHING_DB, quantile, smoothedDb } from '../tracks/frames.ts';
-import { type Likely, STANDOUT_KINDS, type StandoutKind } from './namer.ts';
+import { FRAME_S, NOTHING_DB, quantile, smoothedDb } from '../tracks/frames.ts';
+import type { LikelyMoments } from './namer.ts';
+import { againstVoiceDb, voiceLevelDb } from './severity.ts';
+import { STANDOUT_KINDS, type StandoutKind } from './standoutKinds.ts';
+import { Surroundings } from './surroundings.ts';
 
 /** An event begins where something is this likely, and goes on while it is half as likely. */
 const ON: Record<StandoutKind, number> = { wind: 0.5, handling: 0.4, rustle: 0.4, disturbance: 0.35, plosive: 0.5 };
@@ -16,12 +19,11 @@ const LEAST_DB: Record<StandoutKind, number> = { wind: -20, handling: -9, rustle
 /** A name is sure when it has this share of all that is likely. */
 const SURE_SHARE = 0.55;
 
-/** It stands out by this much of what the quiet around it seldom passes. */
-const OVER_AROUND_DB = 5;
-const AROUND_S = 5;
-const USUAL_SHARE = 0.85;
-const LEAST_AROUND = 50;
+/** It stands out by this much of what the quiet around it seldom passes; wind and breath need not. */
+const OVER_USUAL_DB = 5;
+/** Columns of the high track where cloth is judged. */
 const HISS_COLUMNS = [11, 16] as const;
+const LEAST_QUIET_FRAMES = 50;
 
 /** So far over the quiet, and so unlikely a voice, that it is something. */
 const FAR_OUT_DB = 11;
@@ -30,18 +32,11 @@ const NO_VOICE = 0.25;
 const CLEARLY = 2;
 const LEAST_LIKELY = 0.04;
 
-/** What the moments of a chapter are. */
-export interface Moments {
-  timesS: Float64Array;
-  hopS: number;
-  likely: Likely;
-}
-
 /**
  * Stretches that are no word and stand out of their surroundings: found where anything is likely, named
  * after what is the likeliest in them. Where two names are nearly as likely it is a disturbance.
  */
-export function findStandouts(chapter: Chapter, moments: Moments): AudioEvent[] {
+export function findStandouts(chapter: Heard, moments: LikelyMoments): AudioEvent[] {
   const { timesS, hopS, likely } = moments;
   const voiceDb = voiceLevelDb(chapter);
   const spells: Spell[] = [];
@@ -61,9 +56,20 @@ export function findStandouts(chapter: Chapter, moments: Moments): AudioEvent[] 
       GAP_S[kind],
     )
       .filter(([from, to]) => to - from >= SHORTEST_S[kind] - 1e-9)
-      .map(([startS, endS]) => ({ kind, startS, endS, severityDb: severityDb(chapter, kind, startS, endS, voiceDb) }));
+      .map(([startS, endS]) => ({ kind, startS, endS, severityDb: againstVoiceDb(chapter, kind, startS, endS, voiceDb) }));
   });
-  const outstanding = events.filter((event) => isOutstanding(chapter, event));
+  const { tracks, weighted, quiet, startS } = chapter;
+  const tens = Float64Array.from(weighted, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+  const around: Record<StandoutKind, Surroundings | null> = {
+    wind: null,
+    plosive: null,
+    handling: new Surroundings(tracks.low.view().subarray(0, weighted.length), tens, FRAME_S, quiet),
+    rustle: new Surroundings(tracks.highBands.sums(...HISS_COLUMNS), timesS, hopS, quiet),
+    disturbance: new Surroundings(weighted, tens, FRAME_S, quiet),
+  };
+  const outstanding = events.filter(
+    (event) => event.severityDb >= LEAST_DB[event.kind] && (around[event.kind]?.overUsualDb(event.startS, event.endS) ?? OVER_USUAL_DB) >= OVER_USUAL_DB,
+  );
   return outstanding.filter((event) => !outstanding.some((other) => other !== event && covers(other, event)));
 }
 
@@ -78,12 +84,12 @@ interface Spell {
  * Stretches that stand far out of the quiet and hold no voice, whatever they are: things that are like nothing
  * the trees were grown from. They get the name that is clearly likelier than the others, if one is.
  */
-function voiceless({ weighted, quiet, startS }: Chapter, { timesS, hopS, likely }: Moments, known: readonly Spell[]): Spell[] {
+function voiceless({ weighted, quiet, startS }: Heard, { timesS, hopS, likely }: LikelyMoments, known: readonly Spell[]): Spell[] {
   const levels = smoothedDb(weighted, 3);
   const times = Float64Array.from(levels, (_, frame) => startS + (frame + 0.5) * FRAME_S);
   const still = insideSpans(times, quiet, 0);
   const usual = levels.filter((level, frame) => still[frame] && level > NOTHING_DB).sort();
-  if (usual.length < LEAST_AROUND || !likely.voice.some((value) => value > VOICE)) return [];
+  if (usual.length < LEAST_QUIET_FRAMES || !likely.voice.some((value) => value > VOICE)) return [];
   const threshold = quantile(usual, 0.5) + FAR_OUT_DB;
   const levelAt = (frame: number) => levels[Math.round(((timesS[frame] as number) - startS) / FRAME_S - 0.5)] ?? NOTHING_DB;
   const out: Spell[] = [];
@@ -99,40 +105,6 @@ function voiceless({ weighted, quiet, startS }: Chapter, { timesS, hopS, likely 
     out.push({ span, sum: first.sum, kind: first.sum > CLEARLY * second.sum && first.sum > LEAST_LIKELY * (frame + 1 - from) ? first.kind : 'disturbance' });
   }
   return out;
-}
-
-/** Whether it lies over what is usual between words around it: beats of music and steps of passers-by are the place's own. */
-function isOutstanding(chapter: Chapter, { kind, startS, endS, severityDb }: AudioEvent & { kind: StandoutKind }): boolean {
-  if (severityDb < LEAST_DB[kind]) return false;
-  if (kind === 'wind' || kind === 'plosive') return true;
-  const powers = kind === 'handling' ? chapter.tracks.low.view() : chapter.weighted;
-  const frame = (timeS: number) => Math.round((timeS - chapter.startS) / FRAME_S);
-  const around: number[] = [];
-  for (const [from, to] of chapter.quiet) {
-    for (let index = Math.max(frame(from), frame(startS - AROUND_S)); index < Math.min(frame(to), frame(endS + AROUND_S), powers.length); index++)
-      around.push(powers[index] as number);
-  }
-  if (kind === 'rustle' && !overUsualHiss(chapter, startS, endS)) return false;
-  if (around.length < LEAST_AROUND) return true;
-  const usual = 10 * Math.log10(Math.max(quantile(Float64Array.from(around).sort(), USUAL_SHARE), 1e-15));
-  const levels = smoothedDb(powers.subarray(Math.max(0, frame(startS) - 1), frame(endS) + 1), 3);
-  return levels.reduce((most, level) => Math.max(most, level), -150) > usual + OVER_AROUND_DB;
-}
-
-/** Cloth stands out in its own range: hats and shakers of music that is played around it come and go there as well. */
-function overUsualHiss({ tracks, quiet }: Chapter, startS: number, endS: number): boolean {
-  const bands = tracks.highBands;
-  const times = bands.times();
-  const powers = bands.sums(...HISS_COLUMNS);
-  const near = insideSpans(times, [[startS - AROUND_S, endS + AROUND_S]], 0);
-  const still = insideSpans(times, quiet, 0);
-  const around = powers.filter((_, frame) => near[frame] && still[frame] && !((times[frame] as number) > startS && (times[frame] as number) < endS)).sort();
-  if (around.length < LEAST_AROUND) return true;
-  const most = powers.reduce(
-    (peak, power, frame) => ((times[frame] as number) >= startS - bands.hopS && (times[frame] as number) <= endS + bands.hopS ? Math.max(peak, power) : peak),
-    0,
-  );
-  return most > quantile(around, USUAL_SHARE) * 10 ** (OVER_AROUND_DB / 10);
 }
 
 /** Runs of frames that pass a threshold and stay over its half. */
@@ -160,20 +132,4 @@ function covers(one: AudioEvent, other: AudioEvent): boolean {
   const overlap = Math.min(one.endS, other.endS) - Math.max(one.startS, other.startS);
   if (overlap < 0.5 * (other.endS - other.startS)) return false;
   return other.kind === 'disturbance' && one.kind !== 'disturbance';
-}
-
-/** How loud it is against the voice: what lies low for knocks and air, all that is heard for the rest. */
-function severityDb({ tracks, weighted, startS }: Chapter, kind: StandoutKind, fromS: number, toS: number, voiceDb: number): number {
-  const powers = kind === 'wind' || kind === 'plosive' || kind === 'handling' ? tracks.low.view() : weighted;
-  const levels = smoothedDb(powers.subarray(Math.max(0, Math.round((fromS - startS) / FRAME_S) - 1), Math.round((toS - startS) / FRAME_S) + 1), 3);
-  return levels.reduce((most, level) => Math.max(most, level), -150) - voiceDb;
-}
-
-/** Mean A-weighted level of the words; of the loudest moments where there are none. */
-function voiceLevelDb({ weighted, speech, startS }: Chapter): number {
-  const times = Float64Array.from(weighted, (_, frame) => startS + (frame + 0.5) * FRAME_S);
-  const spoken = insideSpans(times, speech, 0);
-  const heard = weighted.filter((_, frame) => spoken[frame]);
-  if (heard.length === 0) return quantile(smoothedDb(weighted, 3).sort(), 0.95);
-  return 10 * Math.log10(Math.max(1e-15, meanOf(heard, 0, heard.length)));
 }

@@ -1,16 +1,13 @@
-import { z } from 'zod';
-
 /** Complete trees of one depth, added up: the logarithm of the odds that something is so. */
-export const forestSchema = z.object({
-  depth: z.number().int().positive(),
-  bias: z.number(),
+export interface Forest {
+  depth: number;
+  bias: number;
   /** Which feature each branching asks, tree by tree, from the root down. */
-  features: z.array(z.number().int()),
+  features: number[];
   /** Above this it goes right. */
-  thresholds: z.array(z.number()),
-  leaves: z.array(z.number()),
-});
-export type Forest = z.infer<typeof forestSchema>;
+  thresholds: number[];
+  leaves: number[];
+}
 
 /** A forest ready to be asked. */
 export class Trees {

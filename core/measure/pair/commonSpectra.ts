@@ -1,5 +1,5 @@
-import FFT from 'fft.js';
 import type { Alignment } from './align.ts';
+import { type BothSpectra, BothTransform } from './bothSpectra.ts';
 import { type PairTrack, readAtTimes } from './track.ts';
 
 const FRAME_S = 0.085;
@@ -64,33 +64,10 @@ export function commonSpectra(channel: PairTrack, reference: PairTrack, alignmen
 }
 
 /** Mean powers of both over some frames, and their cross power. */
-function summed(frames: readonly PairFrame[], size: number): Record<'own' | 'other' | 're' | 'im', Float64Array> {
-  const bins = size / 2 + 1;
-  const own = new Float64Array(bins);
-  const other = new Float64Array(bins);
-  const re = new Float64Array(bins);
-  const im = new Float64Array(bins);
-  const fft = new FFT(size);
-  const block = fft.createComplexArray() as number[];
-  const both = fft.createComplexArray() as number[];
-  const scale = 2 / (size * size * 0.375 * frames.length);
-  for (const frame of frames) {
-    for (let index = 0; index < size; index++) {
-      const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size);
-      block[2 * index] = (frame.own[index] as number) * window;
-      block[2 * index + 1] = (frame.other[index] as number) * window;
-    }
-    fft.transform(both, block);
-    for (let bin = 0; bin < bins; bin++) {
-      const mirror = (size - bin) % size;
-      const [zr, zi, mr, mi] = [both[2 * bin], both[2 * bin + 1], both[2 * mirror], both[2 * mirror + 1]] as [number, number, number, number];
-      const [ar, ai, br, bi] = [(zr + mr) / 2, (zi - mi) / 2, (zi + mi) / 2, (mr - zr) / 2];
-      own[bin] = (own[bin] as number) + scale * (ar * ar + ai * ai);
-      other[bin] = (other[bin] as number) + scale * (br * br + bi * bi);
-      re[bin] = (re[bin] as number) + scale * (ar * br + ai * bi);
-      im[bin] = (im[bin] as number) + scale * (ai * br - ar * bi);
-    }
-  }
+function summed(frames: readonly PairFrame[], size: number): BothSpectra {
+  const transform = new BothTransform(size);
+  const [own, other, re, im] = Array.from({ length: 4 }, () => new Float64Array(size / 2 + 1)) as [Float64Array, Float64Array, Float64Array, Float64Array];
+  for (const frame of frames) transform.addTo({ own, other, re, im }, frame.own, frame.other, 1 / frames.length);
   return { own, other, re, im };
 }
 

@@ -1,8 +1,8 @@
-import FFT from 'fft.js';
 import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../../audio/bands.ts';
 import type { Denoise } from '../report.types.ts';
 import { quantile } from '../tracks/frames.ts';
 import type { Alignment } from './align.ts';
+import { type BothSpectra, BothTransform } from './bothSpectra.ts';
 import { commonStretches } from './commonSpectra.ts';
 import type { PairTrack } from './track.ts';
 
@@ -27,12 +27,7 @@ const LEAST_COHERENCE = 0.1;
 /** A part of a spectrum that is gone altogether. */
 const NOTHING = 1e-16;
 
-interface Frame {
-  own: Float32Array;
-  other: Float32Array;
-  /** Their product, which keeps its phase where both hear the same. */
-  re: Float32Array;
-  im: Float32Array;
+interface Frame extends BothSpectra<Float32Array> {
   /** Of the reference, in dB. */
   level: number;
 }
@@ -56,14 +51,9 @@ export function denoiseOf(channel: PairTrack, reference: PairTrack, alignment: A
   const edges = frames.filter(({ level }) => level > quiet + EDGE_OVER_NOISE_DB && level < loud - EDGE_UNDER_LOUD_DB);
   const binHz = rateHz / size;
   const bins: [number, number] = [Math.ceil(LOWEST_HZ / binHz), Math.floor(Math.min(HIGHEST_HZ, 0.45 * rateHz) / binHz)];
-  const noiseBins = meanOf(noise, 'other', size);
+  const noiseBins = meanOf(noise, size);
   const gainDb = gainOf(words, noiseBins, bins);
   if (gainDb === null) return null;
-  const sumOf = (powers: Float64Array | Float32Array, [from, to]: readonly [number, number]) => {
-    let sum = 0;
-    for (let bin = from; bin < to; bin++) sum += powers[bin] as number;
-    return sum;
-  };
   const noiseReductionDb = lossDb(noise, bins, gainDb);
   if (Math.abs(noiseReductionDb) < SAME_NOISE_DB || coherenceOf(noise, [bins[0], Math.ceil(COHERENT_TO_HZ / binHz)]) < LEAST_COHERENCE) return null;
   return {
@@ -80,35 +70,23 @@ export function denoiseOf(channel: PairTrack, reference: PairTrack, alignment: A
   };
 }
 
+function sumOf(powers: Float64Array | Float32Array, [from, to]: readonly [number, number]): number {
+  let sum = 0;
+  for (let bin = from; bin < to; bin++) sum += powers[bin] as number;
+  return sum;
+}
+
 const db = (power: number) => 10 * Math.log10(Math.max(power, NOTHING));
 
 /** Powers of both in every frame of what they have in common. */
 function spectraOf(channel: PairTrack, reference: PairTrack, alignment: Alignment, size: number): Frame[] {
-  const fft = new FFT(size);
-  const block = fft.createComplexArray() as number[];
-  const both = fft.createComplexArray() as number[];
-  const scale = 8 / (3 * size * size);
+  const transform = new BothTransform(size);
   const frames: Frame[] = [];
   for (const { own: a, other: b } of commonStretches(channel, reference, alignment)) {
     for (let from = 0; from + size <= b.length; from += size / 2) {
-      for (let index = 0; index < size; index++) {
-        const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size);
-        block[2 * index] = (a[from + index] as number) * window;
-        block[2 * index + 1] = (b[from + index] as number) * window;
-      }
-      fft.transform(both, block);
-      const [own, other, re, im] = [0, 1, 2, 3].map(() => new Float32Array(size / 2)) as [Float32Array, Float32Array, Float32Array, Float32Array];
-      let power = 0;
-      for (let bin = 1; bin < size / 2; bin++) {
-        const [zr, zi, mr, mi] = [both[2 * bin], both[2 * bin + 1], both[2 * (size - bin)], both[2 * (size - bin) + 1]] as [number, number, number, number];
-        const [ar, ai, br, bi] = [(zr + mr) / 2, (zi - mi) / 2, (zi + mi) / 2, (mr - zr) / 2];
-        own[bin] = scale * (ar * ar + ai * ai);
-        other[bin] = scale * (br * br + bi * bi);
-        re[bin] = scale * (ar * br + ai * bi);
-        im[bin] = scale * (ai * br - ar * bi);
-        power += other[bin] as number;
-      }
-      frames.push({ own, other, re, im, level: db(power) });
+      const [own, other, re, im] = Array.from({ length: 4 }, () => new Float32Array(size / 2 + 1)) as [Float32Array, Float32Array, Float32Array, Float32Array];
+      transform.addTo({ own, other, re, im }, a.subarray(from, from + size), b.subarray(from, from + size), 1);
+      frames.push({ own, other, re, im, level: db(sumOf(other, [1, size / 2])) });
     }
   }
   return frames;
@@ -130,9 +108,10 @@ function coherenceOf(frames: readonly Frame[], [from, to]: readonly [number, num
   return coherence;
 }
 
-function meanOf(frames: readonly Frame[], which: 'own' | 'other', size: number): Float64Array {
+/** Mean powers of the reference. */
+function meanOf(frames: readonly Frame[], size: number): Float64Array {
   const mean = new Float64Array(size / 2);
-  for (const frame of frames) for (let bin = 0; bin < mean.length; bin++) mean[bin] = (mean[bin] as number) + (frame[which][bin] as number) / frames.length;
+  for (const frame of frames) for (let bin = 0; bin < mean.length; bin++) mean[bin] = (mean[bin] as number) + (frame.other[bin] as number) / frames.length;
   return mean;
 }
 
@@ -152,15 +131,9 @@ function gainOf(words: readonly Frame[], noise: Float64Array, [from, to]: readon
 }
 
 /** How much of the power of some frames is gone, beyond the gain: the median over the frames. */
-function lossDb(frames: readonly Frame[], [from, to]: readonly [number, number], gainDb: number): number {
+function lossDb(frames: readonly Frame[], bins: readonly [number, number], gainDb: number): number {
   const losses = Float64Array.from(frames, ({ own, other }) => {
-    let mine = 0;
-    let theirs = 0;
-    for (let bin = from; bin < to; bin++) {
-      mine += own[bin] as number;
-      theirs += other[bin] as number;
-    }
-    return db(theirs) - db(mine) + gainDb;
+    return db(sumOf(other, bins)) - db(sumOf(own, bins)) + gainDb;
   }).sort();
   return quantile(losses, 0.5);
 }

@@ -6,6 +6,7 @@ import { BandTrack } from './bandTrack.ts';
 import { Discontinuities } from './discontinuities.ts';
 import { Extremes } from './extremes.ts';
 import { FlatTops } from './flatTops.ts';
+import { Crests } from './flattened.ts';
 import { FINE_FRAME_S, FRAME_S, FrameEnergies } from './frames.ts';
 import { Moments } from './moments.ts';
 import { Repeats } from './repeats.ts';
@@ -52,6 +53,7 @@ export class ChannelTracks {
   readonly voicing: Voicing;
   readonly extremes = new Extremes();
   readonly flatTops = new FlatTops();
+  readonly crests: Crests;
   private readonly toMid: Decimator;
   private readonly lowSmoothing: Cascade;
   private readonly mid = new Float64Array(BLOCK);
@@ -81,6 +83,7 @@ export class ChannelTracks {
     this.lowBands = new BandTrack(bands(0, LOW_END_HZ, lowDroop), lowRateHz, 0.64);
     this.breaks = new Discontinuities(sampleRateHz);
     this.repeats = new Repeats(sampleRateHz);
+    this.crests = new Crests(sampleRateHz);
     this.voicing = new Voicing(midRateHz);
   }
 
@@ -92,6 +95,7 @@ export class ChannelTracks {
     this.highBands.push(samples, frames);
     this.breaks.push(samples, frames);
     this.repeats.push(samples, frames);
+    this.crests.push(samples, frames);
     this.flatTops.push(samples, frames, this.extremes);
     const kept = this.toMid.process(samples, frames, this.mid);
     this.midBands.push(this.mid, kept);
@@ -122,6 +126,7 @@ export class ChannelTracks {
       this.lowBands,
       this.breaks,
       this.repeats,
+      this.crests,
       this.voicing,
     ])
       track.clear();

@@ -3,7 +3,7 @@ import { Cascade, lowPass } from '../../audio/biquad.ts';
 import { resample } from '../../audio/resample.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { mixed, whiteNoise } from '../../testing/signals.ts';
-import { Flattened } from './flattened.ts';
+import { Crests, Flattened } from './flattened.ts';
 
 const RATE_HZ = 48_000;
 
@@ -32,8 +32,12 @@ function voice(seed: number, lengthS = 12): Float64Array {
 }
 
 function shareOf(samples: Float64Array, rateHz = RATE_HZ): number {
-  const flattened = new Flattened(rateHz);
-  for (let start = 0; start < samples.length; start += 1000) flattened.push(samples.subarray(start, start + 1000), Math.min(1000, samples.length - start));
+  const crests = new Crests(rateHz);
+  for (let start = 0; start < samples.length; start += 1000) crests.push(samples.subarray(start, start + 1000), Math.min(1000, samples.length - start));
+  const flattened = new Flattened();
+  crests.levelsDbfs().forEach((level, frame) => {
+    flattened.add(level, crests.nearShares()[frame] as number);
+  });
   return flattened.share() ?? -1;
 }
 
@@ -58,6 +62,6 @@ describe('peaks that were flattened in an earlier stage', () => {
   });
 
   it('too little to judge is said to be so', () => {
-    expect(new Flattened(RATE_HZ).share()).toBeNull();
+    expect(new Flattened().share()).toBeNull();
   });
 });

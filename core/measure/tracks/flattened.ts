@@ -1,9 +1,10 @@
-const FRAME_S = 0.02;
+import { GrowingArray } from '../../audio/growingArray.ts';
+
+export const CREST_FRAME_S = 0.02;
 /** What is this near to the largest sample of its frame is counted. */
 const NEAR = 0.8;
 const STEP_DB = 0.5;
 const STEPS = 160;
-const SHARE_STEPS = 100;
 const FAR_UNDER = 10 ** (-24 / 20);
 /** The loudest of all frames, by level; peaks are what is within some decibels of the least of them. */
 const TOP_SHARE = 0.05;
@@ -17,18 +18,18 @@ const FLAT_SHARE = 0.13;
 const LEAST_DBFS = -50;
 
 /**
- * How many of the loud peaks were flattened in an earlier stage and then filtered, resampled or given noise, so
- * that no samples are equal any more. What stays is the shape: of a frame of 20 ms, the share of samples
- * that are nearly as large as its largest. Frames are counted by level and share, so memory stays the same.
+ * Shape of the crests of every 20 ms, for peaks that were flattened in an earlier stage and then filtered, resampled
+ * or given noise, so that no samples are equal any more: the share of samples nearly as large as the largest.
  */
-export class Flattened {
-  private readonly counts = new Uint32Array(STEPS * SHARE_STEPS);
+export class Crests {
+  private readonly levels = new GrowingArray();
+  private readonly shares = new GrowingArray();
   private readonly frame: Float64Array;
   private filled = 0;
   private loudest = 0;
 
   constructor(sampleRateHz: number) {
-    this.frame = new Float64Array(Math.round(FRAME_S * sampleRateHz));
+    this.frame = new Float64Array(Math.round(CREST_FRAME_S * sampleRateHz));
   }
 
   push(samples: Float64Array, frames: number): void {
@@ -54,12 +55,11 @@ export class Flattened {
       else if (x < low) low = x;
     }
     const most = Math.max(high, -low);
-    const step = Math.floor(STEPS + (20 * Math.log10(Math.max(most, 1e-9))) / STEP_DB);
-    if (most < 10 ** (LEAST_DBFS / 20)) return;
-    // Far under the loudest so far nothing is compared.
     this.loudest = Math.max(this.loudest, most);
+    this.levels.push(20 * Math.log10(Math.max(most, 1e-9)));
+    // Far under the loudest so far nothing is compared.
     if (most < this.loudest * FAR_UNDER) {
-      this.count(step, 0);
+      this.shares.push(0);
       return;
     }
     // One side alone may have met its limit.
@@ -70,12 +70,36 @@ export class Flattened {
       const x = frame[index] as number;
       if ((onHigh ? x : -x) > threshold) near++;
     }
-    this.count(step, Math.min(SHARE_STEPS - 1, Math.floor((near / frame.length) * SHARE_STEPS)));
+    this.shares.push(near / frame.length);
   }
 
-  private count(step: number, share: number): void {
-    const cell = Math.min(STEPS - 1, Math.max(0, step)) * SHARE_STEPS + share;
-    this.counts[cell] = (this.counts[cell] as number) + 1;
+  /** Largest sample of each frame since the start or the last `clear`, in dBFS. */
+  levelsDbfs(): Float64Array {
+    return this.levels.view();
+  }
+
+  /** Share of samples that are nearly as large, of the same frames. */
+  nearShares(): Float64Array {
+    return this.shares.view();
+  }
+
+  clear(): void {
+    this.levels.clear();
+    this.shares.clear();
+  }
+}
+
+/** Frames counted by level and by whether their crests are flat, so that memory stays the same. */
+export class Flattened {
+  private readonly all = new Uint32Array(STEPS);
+  private readonly flat = new Uint32Array(STEPS);
+
+  /** @param nearShare see {@link Crests} */
+  add(levelDbfs: number, nearShare: number): void {
+    if (levelDbfs < LEAST_DBFS) return;
+    const step = Math.min(STEPS - 1, Math.max(0, Math.floor(STEPS + levelDbfs / STEP_DB)));
+    this.all[step] = (this.all[step] as number) + 1;
+    if (nearShare >= FLAT_SHARE) this.flat[step] = (this.flat[step] as number) + 1;
   }
 
   /**
@@ -83,10 +107,9 @@ export class Flattened {
    * never met the limit: 0 to 1. Null where there are too few.
    */
   share(): number | null {
-    const totals = Array.from({ length: STEPS }, (_, step) => this.counts.subarray(step * SHARE_STEPS, (step + 1) * SHARE_STEPS).reduce((sum, count) => sum + count, 0));
-    let left = TOP_SHARE * totals.reduce((sum, count) => sum + count, 0);
+    let left = TOP_SHARE * this.all.reduce((sum, count) => sum + count, 0);
     let top = STEPS - 1;
-    while (top > 0 && left > 0) left -= totals[top--] as number;
+    while (top > 0 && left > 0) left -= this.all[top--] as number;
     const steps = (db: number) => Math.max(0, Math.round(top + 1 - db / STEP_DB));
     const loud = this.flatBetween(steps(LOUD_DB), STEPS);
     const quieter = this.flatBetween(steps(QUIETER_DB[1]), steps(QUIETER_DB[0]));
@@ -94,15 +117,7 @@ export class Flattened {
   }
 
   private flatBetween(from: number, to: number): number | null {
-    let all = 0;
-    let flat = 0;
-    for (let step = from; step < to; step++) {
-      for (let share = 0; share < SHARE_STEPS; share++) {
-        const count = this.counts[step * SHARE_STEPS + share] as number;
-        all += count;
-        if (share >= FLAT_SHARE * SHARE_STEPS) flat += count;
-      }
-    }
-    return all < LEAST_FRAMES ? null : flat / all;
+    const sum = (counts: Uint32Array) => counts.subarray(from, to).reduce((total, count) => total + count, 0);
+    return sum(this.all) < LEAST_FRAMES ? null : sum(this.flat) / sum(this.all);
   }
 }

@@ -4,6 +4,15 @@ import { ItemLevels1764200000000 } from './0003-item-levels.ts';
 import { FairBefore1764300000000 } from './0004-fair-before.ts';
 import { FirmGround1764400000000 } from './0005-firm-ground.ts';
 import { RowChanges1764500000000 } from './0006-row-changes.ts';
+import { Corrections1764600000000 } from './0007-corrections.ts';
 
 /** Migrations in the order in which they are run. */
-export const MIGRATIONS = [First1764000000000, RoomTone1764100000000, ItemLevels1764200000000, FairBefore1764300000000, FirmGround1764400000000, RowChanges1764500000000];
+export const MIGRATIONS = [
+  First1764000000000,
+  RoomTone1764100000000,
+  ItemLevels1764200000000,
+  FairBefore1764300000000,
+  FirmGround1764400000000,
+  RowChanges1764500000000,
+  Corrections1764600000000,
+];
