@@ -1,3 +1,4 @@
+import { BandPictures } from './bandPicture.ts';
 import { understand } from './chapter.ts';
 import { DecayFinder } from './decay.ts';
 import { type Families, openFamilies } from './families.ts';
@@ -20,6 +21,7 @@ export class ChannelMeter {
   private readonly seriesFrames: number;
   private readonly seriesDbfs: number[] = [];
   private readonly decays = new DecayFinder();
+  private readonly pictures: BandPictures;
   private chapter = 0;
   private samples = 0;
 
@@ -33,6 +35,7 @@ export class ChannelMeter {
     this.working = all.filter((family) => family.push);
     this.settling = all.filter((family) => family.settle);
     this.seriesFrames = Math.max(SERIES_FRAMES, Math.ceil(context.lengthS / FRAME_S / MOST_STEPS));
+    this.pictures = new BandPictures(context.lengthS);
     this.framesPerChapter = Math.ceil(chapterFrames / this.seriesFrames) * this.seriesFrames;
   }
 
@@ -72,6 +75,7 @@ export class ChannelMeter {
       const mean = meanOf(plain, start, Math.min(plain.length, start + this.seriesFrames));
       this.seriesDbfs.push(Math.round(Math.max(LOWEST_DBFS, 10 * Math.log10(Math.max(mean, 1e-30))) * 10) / 10);
     }
+    this.pictures.settle(tracks, chapter.startS, chapter.endS);
     tracks.clear();
     this.chapter++;
   }
@@ -90,6 +94,6 @@ export class ChannelMeter {
 
   /** RMS of every step; at the end of a chapter a step may be shorter. */
   series(): LevelSeries {
-    return { stepS: this.seriesFrames * FRAME_S, rmsDbfs: this.seriesDbfs };
+    return { stepS: this.seriesFrames * FRAME_S, rmsDbfs: this.seriesDbfs, bands: this.pictures.finish() };
   }
 }

@@ -158,6 +158,15 @@ export interface FileReport {
 export interface LevelSeries {
   stepS: number;
   rmsDbfs: number[];
+  /** Absent in what was measured before method 4. */
+  bands?: BandPicture;
+}
+
+/** Third-octave levels over time: a byte for each band of each step, half decibels from -120 dBFS up, in base64. */
+export interface BandPicture {
+  stepS: number;
+  bandsHz: number[];
+  levels: string;
 }
 
 export interface MeasureOptions {

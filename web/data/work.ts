@@ -1,5 +1,6 @@
 import type { CommitResult, LogAnswer } from '@marvet/core/contract/answers';
 import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
+import type { CorrectionChange } from '@marvet/core/domain/correction';
 import type { LogLine } from '@marvet/core/domain/logLine';
 import type { MeasureId } from '@marvet/core/domain/measureId';
 import type { Plan, PlanDraft } from '@marvet/core/domain/plan';
@@ -71,6 +72,14 @@ export const workApi = planApi.injectEndpoints({
       query: ({ trialId, id, performance }) => ({ url: `trials/${trialId}/recordings/${id}/performance`, method: 'PUT', body: { performance } }),
       invalidatesTags: ['Recordings', 'Verdict'],
     }),
+    correctEvent: build.mutation<void, { trialId: string; recordingId: string; id: string } & CorrectionChange>({
+      query: ({ trialId, recordingId, id, ...change }) => ({ url: `trials/${trialId}/recordings/${recordingId}/corrections/${id}`, method: 'PUT', body: change }),
+      invalidatesTags: ['Recordings'],
+    }),
+    takeCorrectionBack: build.mutation<void, { trialId: string; recordingId: string; id: string }>({
+      query: ({ trialId, recordingId, id }) => ({ url: `trials/${trialId}/recordings/${recordingId}/corrections/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Recordings'],
+    }),
     pair: build.query<ComparedPair, { trialId: string; id: string; other: string }>({
       query: ({ trialId, id, other }) => `trials/${trialId}/recordings/${id}/pair/${other}`,
     }),
@@ -94,6 +103,8 @@ export const {
   useMeasureManyMutation,
   useMarkRoomToneMutation,
   useMarkPerformanceMutation,
+  useCorrectEventMutation,
+  useTakeCorrectionBackMutation,
   useFigureQuery,
   usePairQuery,
 } = workApi;

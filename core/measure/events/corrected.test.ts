@@ -5,7 +5,7 @@ import { newId } from '../../domain/identity.ts';
 import { reportOf, whiteNoise } from '../../testing/signals.ts';
 import { voiced } from '../../testing/voiced.ts';
 import type { AudioEvent } from '../report.types.ts';
-import { withoutCorrected } from './corrected.ts';
+import { correctionOf, shownEvents, withoutCorrected } from './corrected.ts';
 
 const correction = (was: MarkedEvent | null, now: MarkedEvent | null): Correction => ({ id: newId(), was, now });
 const event = (kind: AudioEvent['kind'], startS: number, endS: number): AudioEvent => ({ kind, startS, endS, severityDb: 6 });
@@ -30,6 +30,27 @@ describe('what was found, once somebody has listened', () => {
 
   it('is not counted twice where somebody marked it before it was found', () => {
     expect(withoutCorrected(found, [correction(null, mark('wind', 0.9, 2.1))])).toEqual(found.slice(1));
+  });
+});
+
+describe('what a page shows before it was measured again', () => {
+  const found = [event('wind', 1, 2), event('click', 3, 3.001)];
+
+  it('is what was marked; how bad that is nobody knows yet', () => {
+    const change = correction(mark('wind', 1, 2), mark('rustle', 1, 2.5));
+    expect(shownEvents(found, [change])).toEqual([{ ...mark('rustle', 1, 2.5), severityDb: 0, correctionId: change.id, pending: true }, found[1]]);
+  });
+
+  it('is what was found again once the mark is taken away', () => {
+    expect(shownEvents([...found, { ...event('rustle', 5, 6), correctionId: newId() }], [])).toEqual(found);
+  });
+
+  it('a second change goes on from the first, and says what it saw', () => {
+    const id = newId();
+    const first = correctionOf(found[0]!, mark('rustle', 1, 2), [], id);
+    expect(first).toEqual({ correction: { id, was: mark('wind', 1, 2), now: mark('rustle', 1, 2) }, seen: null });
+    const [shown] = shownEvents(found, [first.correction]);
+    expect(correctionOf(shown!, null, [first.correction], newId())).toEqual({ correction: { id, was: mark('wind', 1, 2), now: null }, seen: first.correction });
   });
 });
 

@@ -1,4 +1,4 @@
-import type { Correction, MarkedEvent } from '../../domain/correction.ts';
+import { type Correction, type MarkedEvent, sameEvent } from '../../domain/correction.ts';
 import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { markedSeverityDb } from './severity.ts';
@@ -20,6 +20,36 @@ export function markedEvents(heard: Heard, corrections: readonly Correction[]): 
     if (!now || middleS < heard.startS || middleS >= heard.endS) return [];
     return [{ ...now, severityDb: markedSeverityDb(heard, now.kind, now.startS, now.endS), correctionId: id }];
   });
+}
+
+/** An event as a page shows it; `pending` until it was measured as it is marked now. */
+export type ShownEvent = AudioEvent & { pending?: true };
+
+/** Events of a report with corrections that were made since it was measured. */
+export function shownEvents(report: readonly AudioEvent[], corrections: readonly Correction[]): ShownEvent[] {
+  const measured = report.filter(({ correctionId }) => correctionId !== undefined);
+  const marked = corrections.flatMap(({ id, now }): ShownEvent[] => {
+    if (!now) return [];
+    const known = measured.find((event) => event.correctionId === id && sameEvent(event, now));
+    return [known ?? { ...now, severityDb: 0, correctionId: id, pending: true }];
+  });
+  const found = withoutCorrected(
+    report.filter(({ correctionId }) => correctionId === undefined),
+    corrections,
+  );
+  return [...found, ...marked].sort((a, b) => a.startS - b.startS);
+}
+
+/** What to send so that an event becomes another, or none (`now` null); `id` is for one that was not corrected before. */
+export function correctionOf(
+  event: AudioEvent | null,
+  now: MarkedEvent | null,
+  corrections: readonly Correction[],
+  id: string,
+): { correction: Correction; seen: Correction | null } {
+  const seen = corrections.find((each) => each.id === event?.correctionId) ?? null;
+  if (seen) return { correction: { ...seen, now }, seen };
+  return { correction: { id, was: event ? { kind: event.kind, startS: event.startS, endS: event.endS } : null, now }, seen: null };
 }
 
 /** A method that measures anew puts edges a little elsewhere; a correction still means the same event. */

@@ -1,17 +1,20 @@
 import { EVENT_KINDS } from '@marvet/core/domain/measureId';
 import { EVENT_NAMES } from '@marvet/core/measure/eventNames';
+import type { ShownEvent } from '@marvet/core/measure/events/corrected';
 import { eventText } from '@marvet/core/measure/eventWords';
-import type { AudioEvent, ChannelReport, LevelSeries, Span } from '@marvet/core/measure/report.types';
+import type { ActivityGroup, AudioEvent, LevelSeries, Span } from '@marvet/core/measure/report.types';
 import { useId } from 'react';
 import { useWidth } from '../../parts/useWidth.ts';
-import { levelPath, ticks } from './lanePaths.ts';
-import { PerformanceHandles } from './PerformanceHandles.tsx';
+import { acrossPx, downPx, LevelCurve } from './LevelCurve.tsx';
+import { ticks } from './lanePaths.ts';
+import { type MovableSpan, SpanHandles } from './SpanHandles.tsx';
 
-const USUAL_WIDTH = 1000;
-const LEAST_WIDTH = 280;
+export const USUAL_WIDTH = 1000;
+export const LEAST_WIDTH = 280;
 const TICK_WIDTH = 60;
-const LEFT = 76;
-const RIGHT = 8;
+/** Room beside the plot, for names of lanes. */
+export const LEFT = 76;
+export const RIGHT = 8;
 const TOP = 8;
 const HEIGHT = 150;
 const COMPACT_HEIGHT = 80;
@@ -22,41 +25,51 @@ const BOTTOM_DB = -90;
 interface LevelLanesProps {
   label: string;
   series: LevelSeries;
-  report: ChannelReport;
+  activity: Pick<ActivityGroup, 'speech' | 'pause'>;
+  events: readonly ShownEvent[];
   /** What is shown, in seconds of the file. */
   window: Span;
   atS: number;
   onSeek: (seconds: number) => void;
   onEvent: (event: AudioEvent) => void;
   compact?: boolean;
-  /** The part that is judged, and what moves it. */
+  /** The part that is judged. */
   performance?: Span | null;
-  onPerformance?: (span: Span) => Promise<{ error?: unknown }>;
+  /** Room tone that somebody marked. */
+  roomTone?: Span | null;
+  /** What can be moved on the picture. */
+  movable?: readonly MovableSpan[];
+  /** The event that is looked at. */
+  chosen?: AudioEvent | null;
 }
 
 /** Level over time with lanes for words, pauses and each kind of event under it. */
-export function LevelLanes({ label, series, report, window: [fromS, toS], atS, onSeek, onEvent, compact = false, performance = null, onPerformance }: LevelLanesProps) {
+export function LevelLanes(props: LevelLanesProps) {
+  const { label, series, activity, events, window, atS, onSeek, onEvent, compact = false, performance = null, roomTone = null, movable = [], chosen = null } = props;
+  const [fromS, toS] = window;
   const clip = useId();
   // Drawn as wide as it is shown, so that the lettering keeps its size on a phone.
   const [svg, shownWidth] = useWidth<SVGSVGElement>(USUAL_WIDTH);
   const width = Math.max(LEAST_WIDTH, shownWidth);
   const shownS = Math.max(toS - fromS, 0.05);
-  const x = (seconds: number) => LEFT + ((seconds - fromS) / shownS) * (width - LEFT - RIGHT);
+  const x = (seconds: number) => acrossPx(seconds, window, LEFT, width - RIGHT);
   const plotHeight = compact ? COMPACT_HEIGHT : HEIGHT;
   const base = TOP + plotHeight;
-  const y = (db: number) => TOP + ((TOP_DB - Math.max(BOTTOM_DB, Math.min(TOP_DB, db))) / (TOP_DB - BOTTOM_DB)) * plotHeight;
-  const kinds = EVENT_KINDS.filter((kind) => report.events?.some((event) => event.kind === kind));
+  const scale = { topPx: TOP, basePx: base, topDb: TOP_DB, baseDb: BOTTOM_DB };
+  const y = (db: number) => downPx(db, scale);
+  const kinds = EVENT_KINDS.filter((kind) => events.some((event) => event.kind === kind));
   const spans: { name: string; className: string; spans: Span[] }[] = [
-    { name: 'words', spans: report.activity.speech, className: 'words' },
-    { name: 'pauses', spans: report.activity.pause, className: 'pause' },
+    { name: 'words', spans: activity.speech, className: 'words' },
+    { name: 'pauses', spans: activity.pause, className: 'pause' },
+    ...(roomTone ? [{ name: 'room tone', spans: [roomTone], className: 'room-tone' }] : []),
   ];
   const seen = ([start, end]: Span) => end >= fromS && start <= toS;
   const laneY = (lane: number) => base + 13 + lane * LANE;
   const lanes = spans.length + kinds.length;
   const height = base + 12 + lanes * LANE + 22;
   const click = (event: React.MouseEvent<SVGSVGElement>) => {
-    const chosen = (event.target as Element).getAttribute('data-event');
-    const happened = chosen === null ? undefined : report.events[Number(chosen)];
+    const index = (event.target as Element).getAttribute('data-event');
+    const happened = index === null ? undefined : events[Number(index)];
     if (happened) return onEvent(happened);
     const box = event.currentTarget.getBoundingClientRect();
     const seconds = fromS + ((((event.clientX - box.left) / box.width) * width - LEFT) / (width - LEFT - RIGHT)) * shownS;
@@ -69,7 +82,7 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
     event.preventDefault();
     onSeek(Math.max(fromS, Math.min(toS, atS + by)));
   };
-  const summary = `${report.activity.speech.length} stretches of words, ${report.activity.pause.length} pauses, ${report.events?.length ?? 0} events`;
+  const summary = `${activity.speech.length} stretches of words, ${activity.pause.length} pauses, ${events.length} events`;
   return (
     <div className="lane-wrap">
       <svg
@@ -98,7 +111,7 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
           </g>
         ))}
         <g clipPath={`url(#${clip})`}>
-          <path className="level" d={levelPath(series, fromS, toS, x, y, base)} />
+          <LevelCurve series={series} fromS={fromS} toS={toS} leftPx={LEFT} rightPx={width - RIGHT} {...scale} />
           {spans.map((lane, index) =>
             lane.spans.filter(seen).map(([start, end]) => (
               <rect key={`${lane.name} ${start}`} className={lane.className} x={x(start)} width={Math.max(1, x(end) - x(start))} y={laneY(index)} height={12}>
@@ -109,19 +122,22 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
             )),
           )}
           {kinds.map((kind, index) =>
-            report.events
+            events
               .filter((event) => event.kind === kind && seen([event.startS, event.endS]))
               .map((event) => (
                 <rect
                   key={`${kind} ${event.startS}`}
-                  className={`event ${kind}`}
+                  className={`event ${kind} ${event === chosen ? 'chosen' : ''} ${event.correctionId ? 'by-hand' : ''}`}
                   x={x(event.startS) - 1}
                   width={Math.max(5, x(event.endS) - x(event.startS) + 2)}
                   y={laneY(spans.length + index)}
                   height={13}
-                  data-event={report.events.indexOf(event)}
+                  data-event={events.indexOf(event)}
                 >
-                  <title>{eventText(event)}; click to hear it</title>
+                  <title>
+                    {eventText(event)}
+                    {event.correctionId ? ', marked by hand' : ''}; click to hear it
+                  </title>
                 </rect>
               )),
           )}
@@ -142,16 +158,16 @@ export function LevelLanes({ label, series, report, window: [fromS, toS], atS, o
           </text>
         ))}
       </svg>
-      {performance && onPerformance && (
-        <PerformanceHandles
-          performance={performance}
-          window={[fromS, toS]}
+      {movable.map((each) => (
+        <SpanHandles
+          key={each.className}
+          movable={each}
+          window={window}
           lengthS={series.rmsDbfs.length * series.stepS}
           share={(seconds) => x(seconds) / width}
           heightShare={base / height}
-          onMove={onPerformance}
         />
-      )}
+      ))}
     </div>
   );
 }

@@ -106,7 +106,8 @@ function Track({ name, mark, recording, trialId, window, onTime }: TrackProps) {
       <LevelLanes
         label={`Level of ${name}`}
         series={recording.series}
-        report={recording.report}
+        activity={recording.report.activity}
+        events={recording.report.events ?? []}
         window={window}
         compact
         atS={atS}

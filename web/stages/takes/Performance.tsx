@@ -12,6 +12,8 @@ const WHY: Record<PerformanceSource, string> = {
   whole: 'all of it: there are no words',
 };
 
+export const SHORTEST_PERFORMANCE_S = 0.4;
+
 /** Which part of a recording is judged, why, and setting it by hand. */
 export function Performance({ recording, shown }: { recording: RecordingDetail; shown: Span }) {
   const [mark, { isLoading }] = useMarkPerformanceMutation();
@@ -24,7 +26,7 @@ export function Performance({ recording, shown }: { recording: RecordingDetail; 
       <span>
         Judged: <b className="mono">{judged.span[0].toFixed(2)}</b> to <b className="mono">{judged.span[1].toFixed(2)} s</b>, {WHY[judged.by]}.
       </span>
-      <Button size="sm" variant="outline" disabled={isLoading || shown[1] - shown[0] < 0.4} onClick={() => send([Math.max(0, shown[0]), shown[1]])}>
+      <Button size="sm" variant="outline" disabled={isLoading || shown[1] - shown[0] < SHORTEST_PERFORMANCE_S} onClick={() => send([Math.max(0, shown[0]), shown[1]])}>
         Judge what is shown
       </Button>
       {recording.performance && (

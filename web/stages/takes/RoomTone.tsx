@@ -1,65 +1,57 @@
 import type { RecordingDetail } from '@marvet/core/contract/recordings';
 import type { Span } from '@marvet/core/measure/report.types';
-import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { useMarkRoomToneMutation } from '../../data/work.ts';
-import { Field } from '../../parts/fields.tsx';
 import { useTold } from '../../parts/useTold.ts';
 
-/** Room tone marked by hand: wins over the pauses that were found, and has the file measured again. */
-export function RoomTone({ recording, shown }: { recording: RecordingDetail; shown: Span }) {
-  const [mark, { isLoading }] = useMarkRoomToneMutation();
+export const SHORTEST_ROOM_TONE_S = 0.15;
+
+/** Marks room tone, or takes the mark away; the file is measured again with it. */
+export function useRoomTone({ trialId, id }: Pick<RecordingDetail, 'trialId' | 'id'>): (roomTone: Span | null) => Promise<{ error?: unknown }> {
+  const [mark] = useMarkRoomToneMutation();
   const told = useTold();
-  const [fromS, setFromS] = useState(recording.roomTone?.[0].toFixed(2) ?? '');
-  const [toS, setToS] = useState(recording.roomTone?.[1].toFixed(2) ?? '');
-  const span: Span = [Number(fromS), Number(toS)];
-  const usable = fromS !== '' && toS !== '' && span[1] - span[0] >= 0.15;
-  const send = (roomTone: Span | null) => void told(mark({ trialId: recording.trialId, id: recording.id, roomTone }));
+  return (roomTone) => told(mark({ trialId, id, roomTone }));
+}
+
+interface RoomToneProps {
+  recording: RecordingDetail;
+  shown: Span;
+  /** Longest pause that was found: where marking begins. */
+  longest: Span | null;
+  onMark(roomTone: Span | null): Promise<{ error?: unknown }>;
+}
+
+/** Which quiet the noise is measured in: pauses that were found, or a stretch marked by hand, whose edges are moved on the picture. */
+export function RoomTone({ recording: { roomTone }, shown, longest, onMark }: RoomToneProps) {
+  const whole = longest ?? shown;
   return (
-    <form
-      className="filters mt-2"
-      aria-label="Room tone"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (usable) send(span);
-      }}
-    >
-      <Field label="Room tone from, s">
-        {(id) => <Form.Control id={id} size="sm" type="number" min={0} step={0.01} value={fromS} onChange={(event) => setFromS(event.target.value)} />}
-      </Field>
-      <Field label="to, s">{(id) => <Form.Control id={id} size="sm" type="number" min={0} step={0.01} value={toS} onChange={(event) => setToS(event.target.value)} />}</Field>
-      <Button
-        size="sm"
-        variant="outline"
-        onClick={() => {
-          setFromS(shown[0].toFixed(2));
-          setToS(shown[1].toFixed(2));
-        }}
-      >
-        Take what is shown
-      </Button>
-      <Button size="sm" type="submit" variant="primary" disabled={!usable || isLoading}>
-        Mark and measure again
-      </Button>
-      {recording.roomTone && (
-        <Button
-          size="sm"
-          variant="plain"
-          onClick={() => {
-            setFromS('');
-            setToS('');
-            send(null);
-          }}
-        >
-          Take the mark away
+    <section className="row-line mt-1" aria-label="Room tone">
+      <span>
+        Room tone:{' '}
+        {roomTone ? (
+          <>
+            <b className="mono">{roomTone[0].toFixed(2)}</b> to <b className="mono">{roomTone[1].toFixed(2)} s</b>, marked by hand.
+          </>
+        ) : (
+          'all pauses that were found.'
+        )}
+      </span>
+      {!roomTone && (
+        <Button size="sm" variant="outline" disabled={whole[1] - whole[0] < SHORTEST_ROOM_TONE_S} onClick={() => void onMark([Math.max(0, whole[0]), whole[1]])}>
+          {longest ? 'Mark the longest pause' : 'Mark what is shown'}
         </Button>
       )}
-      <span className="small soft mb-1">
-        {recording.roomTone
-          ? `Marked by hand: ${recording.roomTone[0].toFixed(2)} to ${recording.roomTone[1].toFixed(2)} s.`
-          : 'Pauses were found by themselves; zoom to quiet to mark your own.'}
-      </span>
-    </form>
+      {roomTone && (
+        <>
+          <Button size="sm" variant="outline" disabled={shown[1] - shown[0] < SHORTEST_ROOM_TONE_S} onClick={() => void onMark([Math.max(0, shown[0]), shown[1]])}>
+            Mark what is shown
+          </Button>
+          <Button size="sm" variant="plain" onClick={() => void onMark(null)}>
+            Take this mark away
+          </Button>
+          <span className="small soft">Move its edges on the picture.</span>
+        </>
+      )}
+    </section>
   );
 }
