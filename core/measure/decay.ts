@@ -30,18 +30,31 @@ const GRID = 300;
 /** All falls together must be so deep. */
 const ENOUGH_DB = 30;
 const MOST_FALLS = 4000;
-const LATER_SHARE = 0.7;
+const LATER_SHARE = 0.6;
+const OVER_ROOM_DB = 1.5;
 const WORD_DB = 3.2;
-/** The word before a fall: its loudest within this. */
-const WORD_FRAMES = 20;
+/** Falls this near to the decay, as a logarithm, are the room's. */
+const AGREES = 0.3;
+/** What a word says of the direct sound is too much when its end was soft: not the middle of the falls counts. */
+const LOWER = 0.3;
+/** A room remembers what was said for so many times its decay. */
+const REMEMBERED = 0.7;
+const LEAST_ROOM = 0.02;
+const MOST_ROOM = 50;
+const HALVINGS = 16;
+/** Voices themselves die away in this time; from the other on a decay is the room's alone. */
+const AS_A_VOICE_S = 0.35;
+const FAR_FROM_VOICE_S = 1.1;
+/** Direct sound against the room, in power, where most microphones stand. */
+const USUAL_DIRECT = 1.5;
 
 interface Fall {
   /** Time to fall by 60 dB. */
   timeS: number;
   frames: number;
   spanDb: number;
-  /** How much louder the word was than its tail, carried on to the word's end. */
-  dropDb: number;
+  /** Power of the room against that of the direct sound that rang it up. */
+  roomToDirect: number;
 }
 
 /**
@@ -70,7 +83,7 @@ export class DecayFinder {
     for (const valley of valleysOf(wide, narrow)) {
       let end = valley - LEVEL_FRAMES;
       while (end > 0 && (narrow[end] as number) < floorDb) end--;
-      const fall = end > 2 * SHORTEST_FRAMES ? fallBefore(clean, narrow, end) : null;
+      const fall = end > 2 * SHORTEST_FRAMES ? fallBefore(clean, end) : null;
       if (fall && sharedS(events, (end - fall.frames) * FRAME_S, end * FRAME_S) > 0) continue;
       if (fall && this.falls.length < MOST_FALLS) this.falls.push(fall);
     }
@@ -89,11 +102,19 @@ export class DecayFinder {
     return Math.exp(best.at);
   }
 
-  /** Power of the direct sound against that of the room, from how far words drop onto their tails; null without falls. */
+  /**
+   * Power of the direct sound against that of the room, from those falls that agree with the decay; null without
+   * one. In a fast decay the two are not told apart from outside, and most microphones stand where the direct
+   * sound is the stronger: there it is taken to be so.
+   */
   directToRoom(): number | null {
-    if (this.falls.length === 0) return null;
-    const drops = Float64Array.from(this.falls, ({ dropDb }) => dropDb).sort();
-    return Math.max(0, 10 ** (quantile(drops, 0.5) / 10) - 1);
+    const decayS = this.reverberationS();
+    if (decayS === null) return null;
+    const agreeing = this.falls.filter(({ timeS }) => Math.abs(Math.log(timeS / decayS)) < AGREES);
+    if (agreeing.length === 0) return null;
+    const ratios = Float64Array.from(agreeing, ({ roomToDirect }) => 1 / roomToDirect).sort();
+    const usual = USUAL_DIRECT * Math.min(1, Math.max(0, (FAR_FROM_VOICE_S - decayS) / (FAR_FROM_VOICE_S - AS_A_VOICE_S)));
+    return Math.max(usual, quantile(ratios, LOWER));
   }
 }
 
@@ -116,7 +137,7 @@ function valleysOf(wide: Float64Array, narrow: Float64Array): number[] {
 }
 
 /** The straight part of a fall that ends at a frame, as far back as it is straight. */
-function fallBefore(clean: Float64Array, narrow: Float64Array, end: number): Fall | null {
+function fallBefore(clean: Float64Array, end: number): Fall | null {
   let best: { length: number; slope: number } | null = null;
   const lines: { slope: number; mean: number }[] = [];
   let sum = 0;
@@ -147,11 +168,37 @@ function fallBefore(clean: Float64Array, narrow: Float64Array, end: number): Fal
   if (!best) return null;
   const timeS = (60 * FRAME_S) / best.slope;
   if (timeS < SHORTEST_S || timeS > LONGEST_S) return null;
-  const start = end - best.length;
-  let word = -150;
-  for (let frame = Math.max(0, start - WORD_FRAMES); frame <= start; frame++) word = Math.max(word, narrow[frame] as number);
-  // The line of its later part, carried back to where the word was, is the room without the direct sound.
+  // The line of its later part is the room alone; the word ended where the level last stood over that line.
   const later = Math.max(SHORTEST_FRAMES, Math.round(LATER_SHARE * best.length));
   const { slope, mean } = lines[later] as { slope: number; mean: number };
-  return { timeS, frames: best.length, spanDb: best.slope * best.length, dropDb: Math.max(0, word - (mean + slope * (best.length - later / 2))) };
+  const roomDb = (frame: number) => mean + slope * (end - frame - later / 2);
+  let wordEnd = end - best.length;
+  for (let frame = wordEnd; frame < end - later / 2; frame++) {
+    const around = ((clean[frame - 1] as number) + (clean[frame] as number) + (clean[frame + 1] as number)) / 3;
+    if (around - roomDb(frame) > OVER_ROOM_DB) wordEnd = frame + 1;
+  }
+  return { timeS, frames: best.length, spanDb: best.slope * best.length, roomToDirect: roomToDirect(clean, wordEnd, timeS, roomDb(wordEnd)) };
+}
+
+/**
+ * How strong a room is that holds this much sound at a moment, after all that was said before: what it holds dies
+ * away by its decay and is fed by the direct sound, which is the level less what the room holds. The answer is
+ * searched for between {@link LEAST_ROOM} and {@link MOST_ROOM}.
+ */
+function roomToDirect(levels: Float64Array, at: number, decayS: number, heldDb: number): number {
+  const kept = 10 ** ((-6 * FRAME_S) / decayS);
+  const from = Math.max(0, at - Math.ceil((REMEMBERED * decayS) / FRAME_S));
+  const held = 10 ** (heldDb / 10);
+  let [low, high] = [Math.log(LEAST_ROOM), Math.log(MOST_ROOM)];
+  for (let turn = 0; turn < HALVINGS; turn++) {
+    const room = Math.exp((low + high) / 2);
+    let holds = (10 ** ((levels[from] as number) / 10) * room) / (1 + room);
+    for (let frame = from; frame < at; frame++) {
+      const direct = Math.max(0, 10 ** ((levels[frame] as number) / 10) - holds);
+      holds = kept * holds + (1 - kept) * room * direct;
+    }
+    if (holds < held) low = (low + high) / 2;
+    else high = (low + high) / 2;
+  }
+  return Math.exp((low + high) / 2);
 }

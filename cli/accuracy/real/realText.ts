@@ -156,7 +156,7 @@ function figureLines(judged: readonly JudgedReal[]): { lines: string[]; weak: st
       '|---|---|---|---|---|',
       ...floors.map((each) => each.row),
       `| reverberation in rooms of 0.4 to 2.5 s | ${decays.length} of ${rooms.length} | ${percent(at(decays, 0.5))} | ${percent(at(decays, 0.9))} | 15 %, nine in ten 35 % |`,
-      `| speech transmission index, rooms, calm and steady noise | ${transmissions.length} of ${known.length} | ${text(at(transmissions, 0.5))} | ${text(at(transmissions, 0.9))} | 0.1 |`,
+      `| speech transmission index, rooms | ${transmissions.length} of ${known.length} | ${text(at(transmissions, 0.5))} | ${text(at(transmissions, 0.9))} | 0.1 |`,
     ],
   };
 }

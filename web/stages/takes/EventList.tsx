@@ -47,7 +47,7 @@ export function EventList({ report, lengthS, events, corrections, chosen, csvHre
               {events.map((event) => (
                 <tr key={`${event.kind} ${event.startS}`} className={event === chosen ? 'chosen' : undefined}>
                   <td className="text-nowrap">
-                    <Button size="sm" variant="plain" aria-label={`Hear ${eventText(event)}`} title="Hear it with a second around" onClick={() => onHear(event)}>
+                    <Button size="sm" variant="plain" className="px-1" aria-label={`Hear ${eventText(event)}`} title="Hear it with a second around" onClick={() => onHear(event)}>
                       <Volume2 size={15} aria-hidden />
                     </Button>
                     <Button
@@ -60,10 +60,10 @@ export function EventList({ report, lengthS, events, corrections, chosen, csvHre
                       <Pencil size={15} aria-hidden />
                     </Button>
                   </td>
-                  <td>
+                  <td className="text-nowrap">
                     {eventText(event)} {event.correctionId && <Hand size={13} role="img" aria-label="marked by hand" />}
                   </td>
-                  <td className="num" title={event.pending ? 'Being measured' : `${event.severityDb.toFixed(0)} dB ${SEVERITY_WORDS[event.kind]}`}>
+                  <td className="num text-nowrap" title={event.pending ? 'Being measured' : `${event.severityDb.toFixed(0)} dB ${SEVERITY_WORDS[event.kind]}`}>
                     {event.pending ? '…' : `${event.severityDb.toFixed(0)} dB`}
                   </td>
                 </tr>

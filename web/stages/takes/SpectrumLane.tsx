@@ -1,7 +1,7 @@
 import type { BandPicture, Span } from '@marvet/core/measure/report.types';
 import { useEffect, useMemo, useRef } from 'react';
 import { useWidth } from '../../parts/useWidth.ts';
-import { bandCells, bandPixels, SHOWN_RANGE_DB } from './bandPixels.ts';
+import { bandCells, bandPixels } from './bandPixels.ts';
 import { LEAST_WIDTH, LEFT, RIGHT, USUAL_WIDTH } from './LevelLanes.tsx';
 
 const HEIGHT = 116;
@@ -43,7 +43,7 @@ export function SpectrumLane({ bands, window: [fromS, toS], atS, onSeek }: Spect
         ref={canvas}
         role="img"
         aria-label={`Spectrum over time, from ${Math.round(lowestHz)} Hz up; the darkest is ${cells.topDbfs.toFixed(0)} dBFS`}
-        title={`Third octaves; the darkest is ${cells.topDbfs.toFixed(0)} dBFS, paper lies ${SHOWN_RANGE_DB} dB under it. Click to listen there`}
+        title={`Third octaves; the darkest is ${cells.topDbfs.toFixed(0)} dBFS, paper lies ${cells.rangeDb.toFixed(0)} dB under it. Click to listen there`}
         style={{ left: LEFT, width: columns, height: HEIGHT }}
         onClick={(event) => {
           const { left, width: drawn } = event.currentTarget.getBoundingClientRect();

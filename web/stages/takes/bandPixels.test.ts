@@ -11,10 +11,10 @@ function picture() {
 const opaque = (pixels: Uint8ClampedArray) => Array.from({ length: pixels.length / 4 }, (_, pixel) => pixels[4 * pixel + 3]);
 
 describe('the picture of bands over time', () => {
-  it('is darkest where it is loudest, and paper 70 dB under that', () => {
+  it('is darkest where it is loudest, and paper where it is quietest', () => {
     const cells = bandCells(picture());
     expect([...cells.shades]).toEqual([1, 0, 0.5, 0, 0, 1]);
-    expect(cells).toMatchObject({ bands: 2, steps: 3, topDbfs: -20 });
+    expect(cells).toMatchObject({ bands: 2, steps: 3, topDbfs: -20, rangeDb: 70 });
   });
 
   it('has the high band on top and time to the right', () => {

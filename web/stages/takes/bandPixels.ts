@@ -2,8 +2,9 @@ import { bytesOf } from '@marvet/core/audio/growingBytes';
 import { LOWEST_PICTURE_DBFS, PICTURE_STEP_DB } from '@marvet/core/measure/bandPicture';
 import type { BandPicture, Span } from '@marvet/core/measure/report.types';
 
-/** So far under the loudest the picture fades out. */
-export const SHOWN_RANGE_DB = 70;
+/** The picture fades into the paper at its quietest twentieth, but not further than this under its loudest. */
+const MOST_RANGE_DB = 70;
+const QUIET_SHARE = 0.05;
 
 /** How dark each cell of the picture is, 0 to 1, from the lowest band up, step by step. */
 export interface BandCells {
@@ -13,16 +14,19 @@ export interface BandCells {
   shades: Float32Array;
   /** Level at which a cell is darkest. */
   topDbfs: number;
+  /** How far under that a cell is paper. */
+  rangeDb: number;
 }
 
-/** Levels as shades: the loudest cell is darkest, what lies {@link SHOWN_RANGE_DB} under it is paper. */
+/** Levels as shades: the loudest cell is darkest, the quietest are paper. */
 export function bandCells({ stepS, bandsHz, levels }: BandPicture): BandCells {
   const bytes = bytesOf(levels);
   const most = bytes.reduce((peak, value) => Math.max(peak, value), 0);
-  const range = SHOWN_RANGE_DB / PICTURE_STEP_DB;
+  const quiet = bytes.slice().sort()[Math.floor(QUIET_SHARE * bytes.length)] ?? 0;
+  const range = Math.max(1, Math.min(MOST_RANGE_DB / PICTURE_STEP_DB, most - quiet));
   const shades = Float32Array.from(bytes, (value) => Math.max(0, 1 - (most - value) / range));
   const bands = bandsHz.length;
-  return { stepS, bands, steps: bands === 0 ? 0 : bytes.length / bands, shades, topDbfs: LOWEST_PICTURE_DBFS + most * PICTURE_STEP_DB };
+  return { stepS, bands, steps: bands === 0 ? 0 : bytes.length / bands, shades, topDbfs: LOWEST_PICTURE_DBFS + most * PICTURE_STEP_DB, rangeDb: range * PICTURE_STEP_DB };
 }
 
 /**
