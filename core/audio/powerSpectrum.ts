@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { type FramePowers, framePowers, hannWindow } from './kernels/framePowers.ts';
 
 /**
  * Power spectra of overlapping frames of a stream: Hann window, half overlap or less. The sum over all
@@ -7,15 +7,9 @@ import FFT from 'fft.js';
  * own; so frames come in pairs, and `flush` brings a last single one.
  */
 export class PowerSpectrum {
-  private readonly fft: FFT;
-  private readonly window: Float64Array;
+  private readonly powers: FramePowers;
   /** Samples from the start of the first frame of a pair to the end of the second. */
   private readonly waiting: Float64Array;
-  /** Both frames behind the window, one as real and one as imaginary parts. */
-  private readonly pair: Float64Array;
-  private readonly spectrum: number[];
-  private readonly first: Float64Array;
-  private readonly second: Float64Array;
   private filled = 0;
   private seen = 0;
   private readonly scale: number;
@@ -26,15 +20,10 @@ export class PowerSpectrum {
     private readonly onFrame: (power: Float64Array, endSample: number) => void,
     private readonly hop = size / 2,
   ) {
-    this.fft = new FFT(size);
-    this.window = Float64Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
+    this.powers = framePowers(size);
     this.waiting = new Float64Array(size + hop);
-    this.pair = new Float64Array(2 * size);
-    this.spectrum = this.fft.createComplexArray() as number[];
-    this.first = new Float64Array(size / 2 + 1);
-    this.second = new Float64Array(size / 2 + 1);
     // Every bin but the first and the last stands for two, itself and its mirror; halves make up for the unpacking.
-    this.scale = 2 / 4 / (size * this.window.reduce((sum, value) => sum + value * value, 0));
+    this.scale = 2 / 4 / (size * hannWindow(size).reduce((sum, value) => sum + value * value, 0));
   }
 
   push(samples: Float64Array, frames: number): void {
@@ -47,8 +36,8 @@ export class PowerSpectrum {
       at += take;
       if (this.filled < waiting.length) continue;
       this.transform(hop);
-      this.onFrame(this.first, this.seen - hop);
-      this.onFrame(this.second, this.seen);
+      this.onFrame(this.powers.first, this.seen - hop);
+      this.onFrame(this.powers.second, this.seen);
       this.drop(2 * hop);
     }
   }
@@ -58,7 +47,7 @@ export class PowerSpectrum {
     const { size, hop, filled } = this;
     if (filled < size) return;
     this.transform(null);
-    this.onFrame(this.first, this.seen - (filled - size));
+    this.onFrame(this.powers.first, this.seen - (filled - size));
     this.drop(hop);
   }
 
@@ -67,32 +56,12 @@ export class PowerSpectrum {
     this.filled -= samples;
   }
 
-  /** Spectra of both frames: the even part of the transform is the first's, the odd part the second's. */
   private transform(secondStart: number | null): void {
-    const { spectrum, size, scale, first, second, pair, waiting, window } = this;
-    for (let index = 0; index < size; index++) {
-      const weight = window[index] as number;
-      pair[2 * index] = weight * (waiting[index] as number);
-      pair[2 * index + 1] = secondStart === null ? 0 : weight * (waiting[secondStart + index] as number);
-    }
-    this.fft.transform(spectrum, pair as unknown as number[]);
-    const half = size / 2;
-    for (let bin = 0, at = 0, mirror = 0; bin <= half; bin++, at += 2, mirror = 2 * (size - bin)) {
-      const zr = spectrum[at] as number;
-      const zi = spectrum[at + 1] as number;
-      const mr = spectrum[mirror] as number;
-      const mi = spectrum[mirror + 1] as number;
-      const evenRe = zr + mr;
-      const evenIm = zi - mi;
-      const oddRe = zi + mi;
-      const oddIm = mr - zr;
-      first[bin] = (evenRe * evenRe + evenIm * evenIm) * scale;
-      second[bin] = (oddRe * oddRe + oddIm * oddIm) * scale;
-    }
-    for (const power of [first, second]) {
-      power[0] = (power[0] as number) / 2;
-      power[half] = (power[half] as number) / 2;
-    }
+    const { powers, size, waiting } = this;
+    powers.frames.set(waiting.subarray(0, size));
+    if (secondStart === null) powers.frames.fill(0, size);
+    else powers.frames.set(waiting.subarray(secondStart, secondStart + size), size);
+    powers.run(this.scale);
   }
 }
 
