@@ -4,11 +4,14 @@ import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { Cascade, highShelf } from '../core/audio/biquad.ts';
+import type { RecordingDetail } from '../core/contract/recordings.ts';
+import type { Correction } from '../core/domain/correction.ts';
+import type { EventKind } from '../core/domain/measureId.ts';
 import { concat, silence, spoken } from '../core/testing/signals.ts';
 import { writeRecorderFiles } from './audio.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { seedTakes } from './seedTakes.ts';
-import { smallTrial } from './smallTrial.ts';
+import { ask, smallTrial } from './smallTrial.ts';
 
 let marvet: RunningMarvet;
 let folder: string;
@@ -71,13 +74,16 @@ test('inside a take: a break-up is said, seen and heard; room tone marked by han
     await expect(slider).toHaveAttribute('aria-valuemax', String(whole));
   });
 
-  await test.step('mark room tone', async () => {
-    await page.getByLabel('Room tone from, s').fill('0.1');
-    await page.getByLabel('to, s').fill('0.4');
-    await page.getByRole('button', { name: 'Mark and measure again' }).click();
-    await expect(page.getByText('Marked by hand: 0.10 to 0.40 s.')).toBeVisible({ timeout: 30_000 });
+  await test.step('room tone is marked, moved on the picture by key, and taken away', async () => {
+    await page.getByRole('button', { name: 'Mark the longest pause' }).click();
+    const roomTone = page.getByRole('region', { name: 'Room tone' });
+    await expect(roomTone).toContainText('marked by hand');
     await expect.poll(() => page.locator('.lane-chart .pause').count(), { timeout: 30_000 }).toBe(1);
-    await page.getByRole('button', { name: 'Take the mark away' }).click();
+    const before = Number(await page.getByRole('slider', { name: 'Room tone ends' }).getAttribute('aria-valuenow'));
+    await page.getByRole('slider', { name: 'Room tone ends' }).focus();
+    for (let press = 0; press < 2; press++) await page.keyboard.press('ArrowLeft');
+    await expect(roomTone).toContainText(`${(before - 0.1).toFixed(2)} s`);
+    await roomTone.getByRole('button', { name: 'Take this mark away' }).click();
     await expect.poll(() => page.locator('.lane-chart .pause').count(), { timeout: 30_000 }).toBeGreaterThan(1);
   });
 
@@ -85,6 +91,95 @@ test('inside a take: a break-up is said, seen and heard; room tone marked by han
     await page.getByRole('link', { name: 'Intelligibility', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'Intelligibility' })).toBeInViewport();
   });
+});
+
+test('ears outrank a detector: an event becomes another, none, or one that nobody found; undone, kept and taken away', async ({ page }) => {
+  test.slow();
+  const { trialId } = await smallTrial(marvet.address);
+  await upload(page, trialId);
+  await page
+    .getByRole('row', { name: /Quoinholt/ })
+    .getByRole('link')
+    .click();
+  const id = page.url().split('/').at(-1)!;
+  const detail = () => ask<RecordingDetail>(marvet.address, 'GET', `/trials/${trialId}/recordings/${id}`);
+  const perMinute = async (kind: EventKind) => (await detail()).figures?.[`events.${kind}.perMinute`] ?? 0;
+  const events = page.getByRole('region', { name: 'Events' });
+  const inHand = page.getByRole('region', { name: 'Event in hand' });
+  const edge = page.getByRole('slider', { name: 'The event ends' });
+
+  await test.step('another kind: every figure counts it, and it can be undone', async () => {
+    await events.getByRole('button', { name: /^Correct break-up at 1.1 s/ }).click();
+    await inHand.getByLabel('Kind of event').selectOption('handling');
+    await expect(events.getByRole('row', { name: /handling at 1.1 s.*marked by hand/ })).toBeVisible();
+    await expect.poll(() => perMinute('handling'), { timeout: 30_000 }).toBeGreaterThan(0);
+    expect(await perMinute('dropout')).toBe(0);
+    await page.getByRole('button', { name: 'Undo' }).last().click();
+    await expect(events.getByRole('button', { name: /^Correct break-up at 1.1 s/ })).toBeVisible();
+    await expect.poll(() => perMinute('dropout'), { timeout: 30_000 }).toBeGreaterThan(0);
+  });
+
+  await test.step('none at all, and as it was found again', async () => {
+    await events.getByRole('button', { name: /^Correct break-up at 1.1 s/ }).click();
+    await inHand.getByRole('button', { name: 'Not an event' }).click();
+    await expect(events.getByRole('row', { name: /break-up at 1.1 s.*none by ear/ })).toBeVisible();
+    await expect.poll(() => perMinute('dropout'), { timeout: 30_000 }).toBe(0);
+    await events.getByRole('button', { name: 'As it was found' }).click();
+    await expect.poll(() => perMinute('dropout'), { timeout: 30_000 }).toBeGreaterThan(0);
+  });
+
+  await test.step('one that nobody found: marked, moved by key and by pointer, heard in a loop, kept over a reload', async () => {
+    await page.getByRole('slider', { name: /^Level over time/ }).focus();
+    await page.keyboard.press('m');
+    await inHand.getByLabel('Kind of event').selectOption('wind');
+    const start = Number(await page.getByRole('slider', { name: 'The event begins' }).getAttribute('aria-valuenow'));
+    await inHand.getByRole('button', { name: 'Keep this event' }).click();
+    await expect.poll(() => perMinute('wind'), { timeout: 30_000 }).toBeGreaterThan(0);
+    const end = Number(await edge.getAttribute('aria-valuenow'));
+    await edge.focus();
+    for (let press = 0; press < 3; press++) await page.keyboard.press('ArrowRight');
+    const lasted = async () => (await detail()).figures?.['events.wind.seconds'] ?? 0;
+    await expect.poll(lasted, { timeout: 30_000 }).toBeCloseTo(end - start + 0.15, 2);
+    const box = (await edge.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + 40);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2 + 60, box.y + 40, { steps: 4 });
+    await page.mouse.up();
+    await expect.poll(lasted, { timeout: 30_000 }).toBeGreaterThan(end - start + 0.2);
+
+    await inHand.getByRole('button', { name: 'Loop it' }).click();
+    let latest = 0;
+    const wentBack = async () => {
+      const now = await playerTime(page);
+      const back = now < latest;
+      latest = Math.max(latest, now);
+      return back;
+    };
+    await expect.poll(wentBack, { timeout: 20_000, intervals: [60] }).toBe(true);
+
+    await page.reload();
+    await expect(events.getByRole('row', { name: /wind at .*marked by hand/ })).toBeVisible();
+    const csv = await page.request.get(new URL((await page.getByRole('link', { name: 'CSV' }).getAttribute('href'))!, page.url()).href);
+    expect(await csv.text()).toMatch(/wind,[\d.]+,[\d.]+,-?[\d.]+,hand/);
+  });
+
+  await test.step('a page that saw it as it was before overwrites nothing', async () => {
+    const [{ id: correctionId, now }] = (await detail()).corrections as [Correction];
+    await events.getByRole('button', { name: /^Correct wind/ }).click();
+    const path = `/trials/${trialId}/recordings/${id}/corrections/${correctionId}`;
+    // Another page moves it; this one has not been told yet when it sends what it saw.
+    await page.route('**/corrections/**', async (route) => {
+      await page.unroute('**/corrections/**');
+      await ask(marvet.address, 'PUT', path, { was: null, now: { ...now, kind: 'rustle' }, seen: { id: correctionId, was: null, now } });
+      await route.continue();
+    });
+    await inHand.getByLabel('Kind of event').selectOption('handling');
+    await expect(page.getByText('was changed on another page in the meantime')).toBeVisible();
+    await expect(events.getByRole('row', { name: /rustle at .*marked by hand/ })).toBeVisible();
+  });
+
+  const results = await new AxeBuilder({ page }).analyze();
+  expect(results.violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map((node) => node.target).join(', ')}`)).toEqual([]);
 });
 
 test('two takes: aligned, with the equalisation needed; figures over the plan; measured again', async ({ page }) => {

@@ -19,7 +19,7 @@ import { SafePlayer, type Seek } from './SafePlayer.tsx';
 import type { MovableSpan } from './SpanHandles.tsx';
 import { SpectrumChart } from './SpectrumChart.tsx';
 import { SpectrumLane } from './SpectrumLane.tsx';
-import { useTimeWindow, WindowButtons } from './TimeWindow.tsx';
+import { ON_PICTURE, useTimeWindow, WindowButtons } from './TimeWindow.tsx';
 import { useCorrections } from './useCorrections.ts';
 import { markedAt, useEventInHand } from './useEventInHand.ts';
 
@@ -50,8 +50,8 @@ export function Measured({ recording }: { recording: RecordingDetail }) {
     hand.mark({ kind: 'disturbance', startS, endS });
   };
   useKeyHelp(KEYS);
-  useHotkeys('m', startMarking);
-  useHotkeys('escape', hand.putDown);
+  useHotkeys('m', startMarking, ON_PICTURE);
+  useHotkeys('escape', hand.putDown, ON_PICTURE);
   if (!report || !series) return null;
   const { event } = hand;
   const hear = (heard: AudioEvent) => setSeekTo({ atS: Math.max(0, heard.startS - AROUND_S), untilS: heard.endS + AROUND_S });
@@ -173,7 +173,7 @@ export function Measured({ recording }: { recording: RecordingDetail }) {
           />
         )}
         <Performance recording={recording} shown={time.window} />
-        <RoomTone recording={recording} shown={time.window} longest={longest} onMark={markRoomTone} />
+        <RoomTone recording={recording} lengthS={file.format.durationS} shown={time.window} longest={longest} onMark={markRoomTone} />
       </Sheet>
       <div className="columns">
         <Sheet title="Third-octave spectrum, dBFS">

@@ -26,7 +26,12 @@ export function Performance({ recording, shown }: { recording: RecordingDetail; 
       <span>
         Judged: <b className="mono">{judged.span[0].toFixed(2)}</b> to <b className="mono">{judged.span[1].toFixed(2)} s</b>, {WHY[judged.by]}.
       </span>
-      <Button size="sm" variant="outline" disabled={isLoading || shown[1] - shown[0] < SHORTEST_PERFORMANCE_S} onClick={() => send([Math.max(0, shown[0]), shown[1]])}>
+      <Button
+        size="sm"
+        variant="outline"
+        disabled={isLoading || shown[1] - shown[0] < SHORTEST_PERFORMANCE_S}
+        onClick={() => send([Math.max(0, shown[0]), Math.min(recording.file.format.durationS, shown[1])])}
+      >
         Judge what is shown
       </Button>
       {recording.performance && (

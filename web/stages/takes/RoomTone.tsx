@@ -15,6 +15,7 @@ export function useRoomTone({ trialId, id }: Pick<RecordingDetail, 'trialId' | '
 
 interface RoomToneProps {
   recording: RecordingDetail;
+  lengthS: number;
   shown: Span;
   /** Longest pause that was found: where marking begins. */
   longest: Span | null;
@@ -22,8 +23,10 @@ interface RoomToneProps {
 }
 
 /** Which quiet the noise is measured in: pauses that were found, or a stretch marked by hand, whose edges are moved on the picture. */
-export function RoomTone({ recording: { roomTone }, shown, longest, onMark }: RoomToneProps) {
+export function RoomTone({ recording: { roomTone }, lengthS, shown, longest, onMark }: RoomToneProps) {
   const whole = longest ?? shown;
+  // The picture goes on to a whole step, the recording does not.
+  const mark = ([fromS, toS]: Span) => void onMark([Math.max(0, fromS), Math.min(lengthS, toS)]);
   return (
     <section className="row-line mt-1" aria-label="Room tone">
       <span>
@@ -37,13 +40,13 @@ export function RoomTone({ recording: { roomTone }, shown, longest, onMark }: Ro
         )}
       </span>
       {!roomTone && (
-        <Button size="sm" variant="outline" disabled={whole[1] - whole[0] < SHORTEST_ROOM_TONE_S} onClick={() => void onMark([Math.max(0, whole[0]), whole[1]])}>
+        <Button size="sm" variant="outline" disabled={whole[1] - whole[0] < SHORTEST_ROOM_TONE_S} onClick={() => mark(whole)}>
           {longest ? 'Mark the longest pause' : 'Mark what is shown'}
         </Button>
       )}
       {roomTone && (
         <>
-          <Button size="sm" variant="outline" disabled={shown[1] - shown[0] < SHORTEST_ROOM_TONE_S} onClick={() => void onMark([Math.max(0, shown[0]), shown[1]])}>
+          <Button size="sm" variant="outline" disabled={shown[1] - shown[0] < SHORTEST_ROOM_TONE_S} onClick={() => mark(shown)}>
             Mark what is shown
           </Button>
           <Button size="sm" variant="plain" onClick={() => void onMark(null)}>

@@ -6,6 +6,8 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 
 const CLOSEST_S = 0.25;
+/** Keys work while the playhead or an edge is held by key, which are sliders. */
+export const ON_PICTURE = { enableOnFormTags: ['slider'] } as const;
 
 /** A window on a stretch of time, and what moves it. */
 export interface TimeWindow {
@@ -46,10 +48,10 @@ const KEYS: KeyHelp[] = [
 export function WindowButtons({ time, atS }: { time: TimeWindow; atS: number }) {
   const inside = atS >= time.window[0] && atS <= time.window[1] && atS > 0 ? atS : undefined;
   useKeyHelp(KEYS);
-  useHotkeys('equal,shift+equal', () => time.zoom(0.5, inside));
-  useHotkeys('minus', () => time.zoom(2, inside));
-  useHotkeys('shift+left', () => time.pan(-0.5));
-  useHotkeys('shift+right', () => time.pan(0.5));
+  useHotkeys('equal,shift+equal', () => time.zoom(0.5, inside), ON_PICTURE);
+  useHotkeys('minus', () => time.zoom(2, inside), ON_PICTURE);
+  useHotkeys('shift+left', () => time.pan(-0.5), ON_PICTURE);
+  useHotkeys('shift+right', () => time.pan(0.5), ON_PICTURE);
   return (
     <span className="text-nowrap">
       <Button size="sm" variant="plain" aria-label="Earlier" title="Earlier (Shift and left)" onClick={() => time.pan(-0.5)}>
