@@ -1,10 +1,9 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
-import { Piscina } from 'piscina';
 import { type MeasureArguments, readArguments, USAGE, UsageError } from './arguments.ts';
 import { withFileSource } from './fileSource.ts';
-import { type Measured, type MeasureJob, trackOf } from './measurePath.ts';
+import { type Measured, type MeasureJob, measureTold, trackOf } from './measurePath.ts';
 import { tableOf } from './table.ts';
 
 const EXIT_UNMEASURED = 1;
@@ -19,30 +18,44 @@ function checkReference({ reference }: MeasureArguments): void {
   }
 }
 
-/** Measures all files, as many at a time as there are cores, and tells on standard error how far it is. */
+/** Tells on standard error how far it is; `done` ends the line. */
+function progressOf(files: number) {
+  const shares = Array.from({ length: files }, () => 0);
+  return {
+    tell(file: number, share: number) {
+      shares[file] = share;
+      process.stderr.write(`\rmeasuring: ${Math.floor((100 * shares.reduce((sum, each) => sum + each, 0)) / files)} %`);
+    },
+    done: () => void process.stderr.write('\n'),
+  };
+}
+
+/** Measures all files, as many at a time as there are cores; a single one right here, since a thread would only have to start. */
 async function measureAll(asked: MeasureArguments): Promise<Measured[]> {
   const options = { ...DEFAULT_MEASURE_OPTIONS, targetLufs: asked.targetLufs, dualMono: asked.dualMono, roomTone: asked.roomTone };
-  const pool = new Piscina({ filename: new URL('./measureWorker.mjs', import.meta.url).href, maxThreads: Math.min(availableParallelism(), asked.files.length) });
-  const shares = asked.files.map(() => 0);
-  const tell = () => process.stderr.write(`\rmeasuring: ${Math.floor((100 * shares.reduce((sum, share) => sum + share, 0)) / shares.length)} %`);
+  const jobs = asked.files.map((path): MeasureJob => ({ path, options, reference: asked.reference }));
+  const progress = progressOf(jobs.length);
+  const [only, ...others] = jobs;
+  const measured = only && others.length === 0 ? [measureTold(only, (share) => progress.tell(0, share))] : await measureInThreads(jobs, progress.tell);
+  progress.done();
+  return measured;
+}
+
+async function measureInThreads(jobs: readonly MeasureJob[], tell: (file: number, share: number) => void): Promise<Measured[]> {
+  const { Piscina } = await import('piscina');
+  const pool = new Piscina({ filename: new URL('./measureWorker.mjs', import.meta.url).href, maxThreads: Math.min(availableParallelism(), jobs.length) });
   const measured = await Promise.all(
-    asked.files.map(async (path, index) => {
+    jobs.map(async (job, file) => {
       const { port1, port2 } = new MessageChannel();
-      port1.on('message', (share: number) => {
-        shares[index] = share;
-        tell();
-      });
+      port1.on('message', (share: number) => tell(file, share));
       try {
-        const job = { path, options, reference: asked.reference, progress: port2 } satisfies MeasureJob & { progress: unknown };
-        return (await pool.run(job, { transferList: [port2] })) as Measured;
+        return (await pool.run({ ...job, progress: port2 }, { transferList: [port2] })) as Measured;
       } finally {
         port1.close();
-        shares[index] = 1;
-        tell();
+        tell(file, 1);
       }
     }),
   );
-  process.stderr.write('\n');
   await pool.destroy();
   return measured;
 }

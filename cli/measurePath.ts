@@ -35,6 +35,21 @@ export function measurePath({ path, options, reference }: MeasureJob, onProgress
   }
 }
 
+const PROGRESS_EVERY_MS = 150;
+
+/** The same, telling now and then how far it is, and at the end that it is done. */
+export function measureTold(job: MeasureJob, tell: (share: number) => void): Measured {
+  let told = 0;
+  const measured = measurePath(job, (share) => {
+    const now = Date.now();
+    if (now - told < PROGRESS_EVERY_MS) return;
+    told = now;
+    tell(share);
+  });
+  tell(1);
+  return measured;
+}
+
 /** A channel of an opened file. @throws WavError, RangeError when there is no such channel */
 export function trackOf(source: ByteSource, channel: number): PairTrack {
   const layout = readWavHeader(source);

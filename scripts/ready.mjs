@@ -86,6 +86,17 @@ export function buildServer() {
   keep('server', stamp);
 }
 
+/** Builds the command that measures when its sources changed. */
+export function buildCommand() {
+  const stamp = stampOf(['cli', 'core']);
+  if (kept('command') === stamp && existsSync(join(ROOT, 'dist', 'cli', 'measure.mjs'))) return;
+  // What is printed on standard output are the figures.
+  run(process.execPath, [join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', '--config', join('cli', 'vite.config.ts')], {
+    stdio: ['ignore', process.stderr, 'inherit'],
+  });
+  keep('command', stamp);
+}
+
 /** Renders the demo into a folder, unless what it was made from is as it was. */
 export function renderDemo(folder) {
   const stamp = stampOf(['demo', join('core', 'simulate')]);

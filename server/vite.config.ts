@@ -14,7 +14,8 @@ export default defineConfig({
     ssr: true,
     target: 'node20',
     outDir: here('../dist'),
-    emptyOutDir: true,
+    // The command line's lies in a folder of its own in there.
+    emptyOutDir: false,
     rollupOptions: {
       input: { main: here('main.ts'), worker: here('jobs/worker.ts') },
       output: { entryFileNames: '[name].mjs', chunkFileNames: '[name].mjs' },

@@ -48,11 +48,11 @@ export function speedAgainstNative(folder: string, recordings: string | null): S
     const [user, system] = (stderr.trim().split('\n').at(-1) as string).split(' ').map(Number) as [number, number];
     return user + system;
   };
-  const command = fileURLToPath(new URL('../measure.ts', import.meta.url));
+  const command = fileURLToPath(new URL('../../scripts/measure.mjs', import.meta.url));
   const oursS: number[] = [];
   const nativeS: number[] = [];
   for (let round = 0; round < ROUNDS; round++) {
-    oursS.push(secondsOf(process.execPath, '--import', 'tsx', command, '--json', path));
+    oursS.push(secondsOf(process.execPath, command, '--json', path));
     nativeS.push(secondsOf('ffmpeg', '-v', 'error', '-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'));
   }
   return { audioS: LENGTH_S, oursS, nativeS };

@@ -1,3 +1,5 @@
+import { type Likeness, openLikeness } from '../../audio/kernels/likeness.ts';
+
 /** Blocks that a link plays again are this long. */
 const SHORTEST_BLOCK_S = 0.004;
 const LONGEST_BLOCK_S = 0.022;
@@ -29,6 +31,7 @@ export interface Repeat {
  * at its pitch is never so exactly itself.
  */
 export class Repeats {
+  private readonly likeness: Likeness;
   private readonly kept: Float64Array;
   private readonly reach: number;
   private readonly lags: readonly [number, number];
@@ -49,7 +52,8 @@ export class Repeats {
     this.longest = Math.round(LONGEST_RUN_S * sampleRateHz);
     // A run is followed forward as far as samples are there, so that much waits for its turn.
     this.reach = this.lags[1] + this.before + this.probe;
-    this.kept = new Float64Array(this.reach + this.longest + SPARE + 2 * BLOCK + ALIKE);
+    this.likeness = openLikeness(this.reach + this.longest + SPARE + 2 * BLOCK + ALIKE);
+    this.kept = this.likeness.samples;
     this.nextProbe = this.reach;
   }
 
@@ -78,48 +82,13 @@ export class Repeats {
   private look(end: number): void {
     while (this.nextProbe - this.firstKept < end) {
       const at = this.nextProbe - this.firstKept;
-      const lag = this.lagAt(at);
+      const lag = this.likeness.lagAt(at, ALIKE, this.lags[0], this.lags[1], TOLERANCE, LEAST_CHANGE);
       const run = lag > 0 ? this.runAt(at, lag) : null;
       if (run) {
         if (run.sudden) this.found.push({ startSample: this.firstKept + run.from, endSample: this.firstKept + run.to });
         this.nextProbe = this.firstKept + run.to + this.probe;
       } else this.nextProbe += this.probe;
     }
-  }
-
-  /** The distance at which {@link ALIKE} changes are as they were, or 0. */
-  private lagAt(at: number): number {
-    const { kept } = this;
-    let size = 0;
-    let most = 0;
-    let rarest = at;
-    for (let index = at; index < at + ALIKE; index++) {
-      const change = Math.abs(kept[index] as number);
-      size += change;
-      if (change > most) {
-        most = change;
-        rarest = index;
-      }
-    }
-    size /= ALIKE;
-    if (size < LEAST_CHANGE) return 0;
-    // The largest change is the rarest, so it is compared first.
-    const tolerance = TOLERANCE * size;
-    const low = (kept[rarest] as number) - tolerance;
-    const high = low + 2 * tolerance;
-    const last = rarest - this.lags[0];
-    for (let other = rarest - this.lags[1]; other <= last; other++) {
-      const change = kept[other] as number;
-      if (change >= low && change <= high && this.isAlike(at, rarest - other, tolerance)) return rarest - other;
-    }
-    return 0;
-  }
-
-  private isAlike(at: number, lag: number, tolerance: number): boolean {
-    const { kept } = this;
-    let index = at;
-    while (index < at + ALIKE && Math.abs((kept[index] as number) - (kept[index - lag] as number)) <= tolerance) index++;
-    return index === at + ALIKE;
   }
 
   /** From where to where it goes on like that; null where it is no whole block, or far too long for one. */

@@ -1,5 +1,6 @@
 import { Cascade, lowPass } from '../../audio/biquad.ts';
 import { GrowingArray } from '../../audio/growingArray.ts';
+import { type Likeness, openLikeness } from '../../audio/kernels/likeness.ts';
 
 /** Time from one value to the next. */
 export const VOICING_HOP_S = 0.016;
@@ -26,6 +27,7 @@ export class Voicing {
   private readonly hop: number;
   private readonly window: number;
   private readonly lags: readonly [number, number];
+  private readonly likeness: Likeness;
   private readonly kept: Float64Array;
   private filled = 0;
   private due: number;
@@ -41,7 +43,8 @@ export class Voicing {
     this.window = Math.round(WINDOW_S * this.rateHz);
     this.lags = [Math.round(SHORTEST_LAG_S * this.rateHz), Math.round(LONGEST_LAG_S * this.rateHz)];
     // Behind the longest window and lag there is one sample more, and room for a block.
-    this.kept = new Float64Array(this.window + this.lags[1] + 1 + Math.ceil(this.hop) + BLOCK);
+    this.likeness = openLikeness(this.window + this.lags[1] + 1 + Math.ceil(this.hop) + BLOCK);
+    this.kept = this.likeness.samples;
     this.due = this.nextDue();
   }
 
@@ -64,32 +67,10 @@ export class Voicing {
     this.seen += fresh;
     while (this.due <= this.seen) {
       const end = this.filled - (this.seen - this.due);
-      this.values.push(this.due >= span ? this.best(end) : 0);
+      this.values.push(this.due >= span ? this.likeness.strongest(end, this.window, this.lags[0], this.lags[1], SILENCE) : 0);
       this.finished++;
       this.due = this.nextDue();
     }
-  }
-
-  private best(end: number): number {
-    const { kept, window } = this;
-    const [shortest, longest] = this.lags;
-    const start = end - window;
-    let own = 0;
-    for (let at = start; at < end; at++) own += (kept[at] as number) * (kept[at] as number);
-    if (own < SILENCE) return 0;
-    let before = 0;
-    for (let at = start - shortest; at < end - shortest; at++) before += (kept[at] as number) * (kept[at] as number);
-    let best = 0;
-    for (let lag = shortest; lag <= longest; lag++) {
-      let product = 0;
-      for (let at = start; at < end; at++) product += (kept[at] as number) * (kept[at - lag] as number);
-      // The square root is taken only of what may be the largest.
-      if (product > 0 && product * product > best * best * own * before) best = product / Math.sqrt(Math.max(own * before, 1e-30));
-      const enters = kept[start - lag - 1] as number;
-      const leaves = kept[end - lag - 1] as number;
-      before = Math.max(0, before + enters * enters - leaves * leaves);
-    }
-    return Math.min(1, best);
   }
 
   /** Correlation of every hop since the start or the last `clear`, 0 to 1. */
