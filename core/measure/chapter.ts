@@ -33,9 +33,9 @@ export function understand(tracks: ChannelTracks, startS: number, { roomTone, co
   const words = findWords(weighted);
   const features = frameFeatures(tracks, startS);
   const moments = { timesS: features.timesS, hopS: features.hopS, likely: likely(features) };
-  const speech = withoutNoises(shiftSpans(words.speech, startS), moments, weighted, startS);
+  const { speech, voiceSure } = withoutNoises(shiftSpans(words.speech, startS), moments, weighted, startS);
   const quiet = withoutSpans([[startS, endS]], speech, SHORTEST_PAUSE_S);
-  const heard: Heard = { startS, endS, tracks, weighted, speech, quiet, contrastDb: words.contrastDb };
+  const heard: Heard = { startS, endS, tracks, weighted, speech, voiceSure, quiet, contrastDb: words.contrastDb };
   const events = [...withoutCorrected(findEvents(heard, moments), corrections), ...markedEvents(heard, corrections)].sort((a, b) => a.startS - b.startS);
   decays.settle(weighted, shiftSpans(spansOf(events.filter(({ kind }) => DIE_DOWN.includes(kind))), -startS));
   const decayS = decays.reverberationS();

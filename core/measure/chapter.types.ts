@@ -12,6 +12,8 @@ export interface Heard {
   /** A-weighted mean squares of 10 ms. */
   weighted: Float64Array;
   speech: Span[];
+  /** Whether a voice is sure in them; without one they are just what is loud, as in a test signal. */
+  voiceSure: boolean;
   /** Stretches without words, whatever else is in them. */
   quiet: Span[];
   contrastDb: number;

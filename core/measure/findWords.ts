@@ -94,14 +94,15 @@ const RISE_SMOOTH_FRAMES = 5;
  * room tone and in test signals, what is loud and begins at once is all that is known of words.
  * @param weighted A-weighted mean squares of 10 ms frames, the first of them at `startS`
  */
-export function withoutNoises(words: readonly Span[], { timesS, hopS, likely }: LikelyMoments, weighted: Float64Array, startS: number): Span[] {
+export function withoutNoises(words: readonly Span[], { timesS, hopS, likely }: LikelyMoments, weighted: Float64Array, startS: number): { speech: Span[]; voiceSure: boolean } {
   const loud = insideSpans(timesS, words, 0);
   const frames = loud.reduce((sum, inside) => sum + inside, 0);
   const spoken = likely.voice.reduce((sum, value, frame) => sum + (loud[frame] && value >= VOICE ? 1 : 0), 0);
-  if (frames === 0) return [...words];
+  if (frames === 0) return { speech: [...words], voiceSure: false };
   if (spoken < LEAST_VOICE_SHARE * frames) {
     const levels = smoothedDb(weighted, RISE_SMOOTH_FRAMES);
-    return words.filter(([from, to]) => beginsAtOnce(levels, Math.round((from - startS) / FRAME_S), Math.round((to - startS) / FRAME_S)));
+    const speech = words.filter(([from, to]) => beginsAtOnce(levels, Math.round((from - startS) / FRAME_S), Math.round((to - startS) / FRAME_S)));
+    return { speech, voiceSure: false };
   }
   const voiceless = spansAbove(
     likely.voice.map((value) => -value),
@@ -111,7 +112,7 @@ export function withoutNoises(words: readonly Span[], { timesS, hopS, likely }: 
   )
     .filter(([from, to]) => to - from >= LONGEST_DOUBT_S)
     .map(([from, to]): Span => [from + (timesS[0] as number) - hopS / 2, to + (timesS[0] as number) - hopS / 2]);
-  return withoutSpans(words, voiceless, SHORTEST_WORD_S);
+  return { speech: withoutSpans(words, voiceless, SHORTEST_WORD_S), voiceSure: true };
 }
 
 /** Whether most of the rise of a stretch of frames comes at its beginning. What was there from the first frame on may have. */

@@ -4,8 +4,8 @@ import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { GatedNoise } from './gatedNoise.ts';
 import { humPower } from './hum.ts';
 import { quasiPeak468 } from './quasiPeak468.ts';
-import type { NoiseGroup, Span } from './report.types.ts';
-import { insideSpans } from './spans.ts';
+import type { AudioEvent, NoiseGroup, Span } from './report.types.ts';
+import { insideSpans, joinSpans } from './spans.ts';
 import { FRAME_S, NOTHING_DB } from './tracks/frames.ts';
 
 /** Kept off both ends of a pause, so that the beginning of a word does not count as noise. */
@@ -18,6 +18,8 @@ const LEAST_LEFT_S = 0.1;
 const ENOUGH_FRAMES = 50;
 /** A quasi-peak reading needs a second or two; more of the same noise does not change it. */
 const LOOKED_AT_S = 8;
+/** Of words with nothing over them, to know the voice by. */
+const LEAST_CLEAR_FRAMES = 30;
 const NOTHING = 10 ** (NOTHING_DB / 10);
 
 /**
@@ -28,8 +30,13 @@ export class Noise implements Family<NoiseGroup> {
   /** Pauses long enough for the room to have rung out, and all others. */
   private readonly settled = { plain: 0, weighted: 0, frames: 0 };
   private readonly short = { plain: 0, weighted: 0, frames: 0 };
+  /** Everything between words, and that part of it in which nothing happens. */
   private readonly between = { weighted: 0, frames: 0 };
-  private readonly words = { weighted: 0, frames: 0 };
+  private readonly still = { weighted: 0, frames: 0 };
+  /** Words by themselves, and words with a gust, a knock or the like over them. */
+  private readonly clear = { weighted: 0, frames: 0 };
+  private readonly covered = { weighted: 0, frames: 0 };
+  private blownFrames = 0;
   private readonly calm: Span[] = [];
   private readonly gated = new GatedNoise();
 
@@ -55,23 +62,53 @@ export class Noise implements Family<NoiseGroup> {
     this.gated.settle(chapter);
   }
 
-  /** Words, and everything else but the tails of words and digital silence. */
-  private settleAll({ weighted, wordless, speech, startS }: Chapter): void {
+  /** Words, clear and covered, and everything else but the tails of words and digital silence. */
+  private settleAll({ weighted, wordless, speech, voiceSure, events, startS }: Chapter): void {
     const times = Float64Array.from(weighted, (_, frame) => startS + (frame + 0.5) * FRAME_S);
     const spoken = insideSpans(times, speech, 0);
     const wordlessAt = insideSpans(times, wordless, 0);
-    for (let frame = 0; frame < weighted.length; frame++) {
-      const power = weighted[frame] as number;
-      const into = spoken[frame] ? this.words : wordlessAt[frame] && power > NOTHING ? this.between : null;
-      if (!into) continue;
+    const blows = insideSpans(times, joinedSpans(events.filter(({ kind }) => kind === 'wind')), 0);
+    // Without a voice nobody knows whether what is loud is the words or lies over them, but for wind.
+    const happens = voiceSure ? insideSpans(times, joinedSpans(events), 0) : blows;
+    const add = (into: { weighted: number; frames: number }, power: number) => {
       into.weighted += power;
       into.frames++;
+    };
+    for (let frame = 0; frame < weighted.length; frame++) {
+      const power = weighted[frame] as number;
+      if (spoken[frame]) {
+        add(happens[frame] ? this.covered : this.clear, power);
+        if (blows[frame]) this.blownFrames++;
+      } else if (wordlessAt[frame] && power > NOTHING) {
+        add(this.between, power);
+        if (!happens[frame]) add(this.still, power);
+      }
     }
+  }
+
+  /**
+   * Power of the voice and of all that is no word. The voice is that of words with nothing over them, as long as
+   * there are enough; what lies over the others is noise as well, that voice taken off. Where wind lies over nearly
+   * all of them nobody knows the voice (null), and what is loud there is the wind.
+   */
+  private voiceAndNoise(): { voice: number | null; noise: number } {
+    const { between, still, clear, covered } = this;
+    const mean = ({ weighted, frames }: { weighted: number; frames: number }) => (frames > 0 ? weighted / frames : 0);
+    const noise = mean(between);
+    if (clear.frames < LEAST_CLEAR_FRAMES) {
+      const words = { weighted: clear.weighted + covered.weighted, frames: clear.frames + covered.frames };
+      const all = { weighted: words.weighted + between.weighted, frames: words.frames + between.frames };
+      return 2 * this.blownFrames > words.frames ? { voice: null, noise: mean(all) } : { voice: Math.max(0, mean(words) - noise), noise };
+    }
+    const voice = Math.max(0, mean(clear) - (still.frames > 0 ? mean(still) : noise));
+    const over = Math.max(0, mean(covered) - voice) * covered.frames;
+    const frames = between.frames + covered.frames;
+    return { voice, noise: between.frames > 0 ? (between.weighted + over) / frames : 0 };
   }
 
   finish(before: Finished, warn: Warn): NoiseGroup {
     const { lengthS, options, sampleRateHz } = this.context;
-    const { settled, short, between, words } = this;
+    const { settled, short } = this;
     const parts = settled.frames >= ENOUGH_FRAMES ? [settled] : [settled, short];
     const frames = parts.reduce((sum, part) => sum + part.frames, 0);
     const floorDbfs = powerDb(parts.reduce((sum, part) => sum + part.plain, 0) / frames);
@@ -80,8 +117,9 @@ export class Noise implements Family<NoiseGroup> {
     if (hasWords && floorDbfs !== null && settled.frames === 0) warn('no pause is long enough for the room to ring out: the noise floor is an upper bound');
     const loudness = hasWords ? (before.loudness?.integratedLufs ?? null) : null;
     const practical = (floor: number | null) => (floor === null || loudness === null ? null : floor + options.targetLufs - loudness);
-    const noise = between.frames > 0 ? between.weighted / between.frames : 0;
-    const voice = hasWords && words.frames > 0 && noise > 0 ? powerDb(Math.max(words.weighted / words.frames - noise, 0)) : null;
+    const { voice: voicePower, noise } = this.voiceAndNoise();
+    const voice = hasWords && noise > 0 && voicePower !== null ? powerDb(voicePower) : null;
+    if (voicePower === null) warn('wind lies over nearly all words: how far the voice stands over it cannot be told');
     const noiseDbfsA = powerDb(noise);
     const heard = longestFirst(this.calm, lengthS).map(([startS, endS]) => this.context.look(startS, endS - startS));
     const hum = humPower(heard, sampleRateHz);
@@ -99,6 +137,14 @@ export class Noise implements Family<NoiseGroup> {
       gatedDb: this.gated.gatedDb(),
     };
   }
+}
+
+/** Where anything happens, each moment once. */
+function joinedSpans(events: readonly AudioEvent[]): Span[] {
+  return joinSpans(
+    events.map(({ startS, endS }): Span => [startS, endS]).sort((a, b) => a[0] - b[0]),
+    0,
+  );
 }
 
 /** A pause without what touches words; where it touches the start or the end of the file nothing is taken off. */

@@ -144,6 +144,12 @@ function figureLines(judged: readonly JudgedReal[]): { lines: string[]; weak: st
   const decays = rooms.flatMap((take) => (take.measuredDecayS === null || take.decayS === null ? [] : [Math.abs(take.measuredDecayS / take.decayS - 1)])).sort((a, b) => a - b);
   const known = held.flatMap((take) => (take.sti === null ? [] : [take]));
   const transmissions = known.flatMap(({ sti, measuredSti }) => (measuredSti === null ? [] : [Math.abs(measuredSti - (sti as number))])).sort((a, b) => a - b);
+  const OVER_WHAT = { 'gusts and wind': ['gusts', 'steady wind', 'wind behind a low-cut'], 'all else': ['knocks', 'rubbing', 'things', 'calm', 'steady noise', 'music'] };
+  const ratios = Object.entries(OVER_WHAT).map(([over, groups]) => {
+    const takes = held.filter((take) => groups.includes(take.group));
+    const errors = takes.flatMap(({ snrDb, measuredSnrDb }) => (measuredSnrDb === null ? [] : [Math.abs(measuredSnrDb - snrDb)])).sort((a, b) => a - b);
+    return `| voice over noise, ${over} | ${errors.length} of ${takes.length} | ${text(at(errors, 0.5))} | ${text(at(errors, 0.9))} | dB |`;
+  });
   const percent = (value: number | undefined) => (value === undefined ? 'none' : `${Math.round(100 * value)} %`);
   const weak = floors.filter((each) => each.over).map((each) => `noise floor, ${each.name}: a tenth of the takes is further off than wanted.`);
   if (decays.length < 0.8 * rooms.length) weak.push(`reverberation, recorded talkers: a figure on ${decays.length} of ${rooms.length} takes, wanted 8 of 10.`);
@@ -155,6 +161,7 @@ function figureLines(judged: readonly JudgedReal[]): { lines: string[]; weak: st
       '| figure | takes with a figure | median error | 90 % | within |',
       '|---|---|---|---|---|',
       ...floors.map((each) => each.row),
+      ...ratios,
       `| reverberation in rooms of 0.4 to 2.5 s | ${decays.length} of ${rooms.length} | ${percent(at(decays, 0.5))} | ${percent(at(decays, 0.9))} | 15 %, nine in ten 35 % |`,
       `| speech transmission index, rooms | ${transmissions.length} of ${known.length} | ${text(at(transmissions, 0.5))} | ${text(at(transmissions, 0.9))} | 0.1 |`,
     ],
