@@ -43,7 +43,13 @@ async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly
   const select = { id: true, fileId: true, channels: true, roomTone: true, corrections: true };
   const recordings = await inParts(fileIds, (part) => tables.recordings.find({ select, where: { fileId: part } }));
   const marks = new Map<string, Marks>(fileIds.map((id) => [id, []]));
-  for (const { fileId, channels, roomTone, corrections } of recordings) for (const channel of channels) (marks.get(fileId) as Marks)[channel] ??= { roomTone, corrections };
+  for (const { fileId, channels, roomTone, corrections } of recordings) {
+    const byChannel = marks.get(fileId) as Marks;
+    for (const channel of channels) {
+      const other = byChannel[channel] ?? NOTHING_MARKED;
+      byChannel[channel] = { roomTone: other.roomTone ?? roomTone, corrections: [...other.corrections, ...corrections] };
+    }
+  }
   return new Map([...marks].map(([id, byChannel]) => [id, Array.from(byChannel, (mark) => mark ?? NOTHING_MARKED)]));
 }
 
