@@ -9,7 +9,7 @@ import { STANDOUT_KINDS, type StandoutKind } from './standoutKinds.ts';
 import { Surroundings } from './surroundings.ts';
 
 /** An event begins where something is this likely, and goes on while it is half as likely. */
-const ON: Record<StandoutKind, number> = { wind: 0.5, handling: 0.4, rustle: 0.25, disturbance: 0.35, plosive: 0.5 };
+const ON: Record<StandoutKind, number> = { wind: 0.5, handling: 0.4, rustle: 0.4, disturbance: 0.35, plosive: 0.5 };
 const OFF_SHARE = 0.5;
 /** Gusts and strokes come and go; what is nearer to each other than this is one. */
 const GAP_S: Record<StandoutKind, number> = { wind: 0.6, handling: 0.06, rustle: 0.25, disturbance: 0.25, plosive: 0.05 };
