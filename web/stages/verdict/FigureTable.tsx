@@ -78,7 +78,7 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
       <p className="small soft mt-2 mb-0">
         Measured and listened values are medians over conditions, repeats of one counting once; candidates are compared at the conditions that they share, and spoiled takes are
         left out.
-        {mixed && ' * Recorded at fewer conditions than others.'}
+        {mixed && ' * Known at fewer conditions than others.'}
       </p>
     </div>
   );

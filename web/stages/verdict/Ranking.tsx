@@ -44,7 +44,7 @@ export function Ranking({ rows, criteria, notes }: { rows: VerdictRow[]; criteri
               </span>
             )}
             {row.missing.length === 0 && row.known < 1 - 1e-9 && (
-              <span className="said soft">Recorded at fewer conditions than others: {Math.round(row.known * 100)} % of the weight is known.</span>
+              <span className="said soft">Known at fewer conditions than others: {Math.round(row.known * 100)} % of the weight is known.</span>
             )}
             {row.missing.length > 0 && (
               <span className="said soft">

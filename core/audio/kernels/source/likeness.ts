@@ -13,13 +13,11 @@ export function samplesPlace(): usize {
   return START;
 }
 
-// @ts-ignore: decorator
 @inline
 function placeOf(index: i32): usize {
   return START + (index as usize) * 8;
 }
 
-// @ts-ignore: decorator
 @inline
 function sumOf(lanes: v128): f64 {
   return f64x2.extract_lane(lanes, 0) + f64x2.extract_lane(lanes, 1);

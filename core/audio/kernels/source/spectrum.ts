@@ -48,7 +48,6 @@ export function powersPlace(): usize {
   return powersAt;
 }
 
-// @ts-ignore: decorator
 @inline
 function turned(value: v128, turn: usize): v128 {
   const re = v128.load64_splat(turn);
