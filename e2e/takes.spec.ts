@@ -168,11 +168,14 @@ test('ears outrank a detector: an event becomes another, none, or one that nobod
     await events.getByRole('button', { name: /^Correct wind/ }).click();
     const path = `/trials/${trialId}/recordings/${id}/corrections/${correctionId}`;
     // Another page moves it; this one has not been told yet when it sends what it saw.
-    await page.route('**/corrections/**', async (route) => {
-      await page.unroute('**/corrections/**');
-      await ask(marvet.address, 'PUT', path, { was: null, now: { ...now, kind: 'rustle' }, seen: { id: correctionId, was: null, now } });
-      await route.continue();
-    });
+    await page.route(
+      '**/corrections/**',
+      async (route) => {
+        await ask(marvet.address, 'PUT', path, { was: null, now: { ...now, kind: 'rustle' }, seen: { id: correctionId, was: null, now } });
+        await route.continue();
+      },
+      { times: 1 },
+    );
     await inHand.getByLabel('Kind of event').selectOption('handling');
     await expect(page.getByText('was changed on another page in the meantime')).toBeVisible();
     await expect(events.getByRole('row', { name: /rustle at .*marked by hand/ })).toBeVisible();

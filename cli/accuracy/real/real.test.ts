@@ -21,8 +21,8 @@ const take = (change: Partial<JudgedReal>): JudgedReal => ({
   measuredDecayS: null,
   sti: null,
   measuredSti: null,
-    snrDb: 40,
-    measuredSnrDb: 39,
+  snrDb: 40,
+  measuredSnrDb: 39,
   claims: [],
   ...change,
 });
