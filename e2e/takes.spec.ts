@@ -43,16 +43,21 @@ async function upload(page: Page, trialId: string): Promise<void> {
   await expect(page.getByRole('region', { name: 'Table of recordings' }).getByText('−').first()).toBeVisible({ timeout: 60_000 });
 }
 
-const playerTime = (page: Page) => page.getByLabel('This recording').evaluate((audio: HTMLAudioElement) => audio.currentTime);
-
-test('inside a take: a break-up is said, seen and heard; room tone marked by hand wins', async ({ page }) => {
-  test.slow();
-  const { trialId } = await smallTrial(marvet.address);
+async function uploadAndLookInside(page: Page, trialId: string): Promise<void> {
   await upload(page, trialId);
   await page
     .getByRole('row', { name: /Quoinholt/ })
     .getByRole('link')
     .click();
+  await page.getByRole('slider', { name: /^Level over time/ }).waitFor();
+}
+
+const playerTime = (page: Page) => page.getByLabel('This recording').evaluate((audio: HTMLAudioElement) => audio.currentTime);
+
+test('inside a take: a break-up is said, seen and heard; room tone marked by hand wins', async ({ page }) => {
+  test.slow();
+  const { trialId } = await smallTrial(marvet.address);
+  await uploadAndLookInside(page, trialId);
   await expect(page.getByText(/^Break-up at 1.1 s, (38|40|42) ms\.$/)).toBeVisible();
   await expect(page.getByRole('slider', { name: /Level over time: 3 stretches of words/ })).toBeVisible();
   await expect(page.getByText('Within', { exact: false }).first()).toBeVisible();
@@ -96,11 +101,7 @@ test('inside a take: a break-up is said, seen and heard; room tone marked by han
 test('ears outrank a detector: an event becomes another, none, or one that nobody found; undone, kept and taken away', async ({ page }) => {
   test.slow();
   const { trialId } = await smallTrial(marvet.address);
-  await upload(page, trialId);
-  await page
-    .getByRole('row', { name: /Quoinholt/ })
-    .getByRole('link')
-    .click();
+  await uploadAndLookInside(page, trialId);
   const id = page.url().split('/').at(-1)!;
   const detail = () => ask<RecordingDetail>(marvet.address, 'GET', `/trials/${trialId}/recordings/${id}`);
   const perMinute = async (kind: EventKind) => (await detail()).figures?.[`events.${kind}.perMinute`] ?? 0;

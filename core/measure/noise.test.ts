@@ -56,3 +56,32 @@ describe('noise of all kinds', () => {
     for (const signal of [voiced(16, -55), ringing(0.4, -62), ringing(1, -62), ringing(2, -62), words]) expect(channelOf(signal).noise.gatedDb).toBeNull();
   });
 });
+
+describe('what lies over words', () => {
+  const talk = voiced(8, -60);
+  const [, second] = channelOf(talk).activity.speech as [unknown, [number, number]];
+  const marked = (samples: Float64Array, kind: 'wind' | 'disturbance', spans: readonly (readonly [number, number])[]) => {
+    const corrections = spans.map(([startS, endS], index) => ({ id: `00000000-0000-4000-8000-00000000000${index}`, was: null, now: { kind, startS, endS } }));
+    const { channels, warnings } = reportOf([samples], { markedByChannel: [{ roomTone: null, corrections }] });
+    return { noise: channels[0]!.noise, warnings: warnings.join() };
+  };
+
+  it('is noise, and the voice is known by the other words', () => {
+    const loud = whiteNoise(-20, 8, 3);
+    const covered = talk.map((x, n) => (n / 48_000 > second[0] && n / 48_000 < second[1] ? x + (loud[n] as number) : x));
+    const clean = channelOf(talk).noise;
+    const { noise, warnings } = marked(covered, 'disturbance', [second]);
+    expect(Math.abs(noise.calmSnrDb! - clean.calmSnrDb!)).toBeLessThan(1);
+    expect(noise.snrDb!).toBeLessThan(clean.snrDb! - 20);
+    expect(warnings).not.toContain('wind lies over');
+  });
+
+  it('wind over one word leaves the figure; over all of them nobody knows the voice, and it is said', () => {
+    const one = marked(talk, 'wind', [second]);
+    expect(one.noise.snrDb).not.toBeNull();
+    expect(one.warnings).not.toContain('wind lies over');
+    const all = marked(talk, 'wind', [[0, 7.9]]);
+    expect(all.noise.snrDb).toBeNull();
+    expect(all.warnings).toContain('wind lies over nearly all words');
+  });
+});

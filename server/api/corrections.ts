@@ -55,7 +55,9 @@ async function eventsOf(store: ReadTables, trialId: string, only: string | undef
   const files = new Map((await store.files.find({ select: { id: true, name: true }, where: { trialId, binnedAtMs: IsNull() } })).map((file) => [file.id, file.name]));
   const takes = new Map((await store.takes.findBy({ trialId })).map((take) => [take.id, take]));
   const chains = new Map((await store.chains.findBy({ trialId })).map((chain) => [chain.id, chain.name]));
-  const recordings = await store.recordings.find({ where: only ? { trialId, id: only } : { trialId } });
+  // The levels over time that lie beside a report are large, and not asked for.
+  const select = { id: true, fileId: true, channels: true, takeId: true, setupId: true, report: true, corrections: true };
+  const recordings = await store.recordings.find({ select, where: only ? { trialId, id: only } : { trialId } });
   const placed = recordings.flatMap(({ fileId, channels, takeId, setupId, report, corrections }) => {
     const name = files.get(fileId);
     const take = takeId === null ? undefined : takes.get(takeId);
