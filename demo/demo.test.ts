@@ -9,18 +9,22 @@ import { conditionKey } from '@marvet/core/domain/factor';
 import { isSpoiled, setupCondition } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
 import { bundleSchema } from '@marvet/core/formats/bundle';
+import { claimsOf } from '@marvet/core/measure/eventWords';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { takeKey } from '@marvet/core/plan/gather';
 import { matrixSize } from '@marvet/core/plan/matrix';
 import { changesBetween } from '@marvet/core/plan/order/changeCost';
 import { type WorkedOutPlan, workOutPlan } from '@marvet/core/plan/workOut';
 import { matchFile } from '@marvet/core/takes/matchFile';
+import { reportOf } from '@marvet/core/testing/signals';
 import { describe, expect, it } from 'vitest';
 import { COSTUME } from './costume.ts';
+import { HIRE_SHELF } from './hireShelf.ts';
 import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
 import { CHAINS, SIMULATED } from './kit.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS } from './places.ts';
+import { DEMO_FILES } from './render.ts';
 import { SALTREACH } from './saltreach.ts';
 import { fileNameOf } from './saltreachDay.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
@@ -29,7 +33,7 @@ const items = new Map(ITEMS.map((item) => [item.id, item]));
 
 describe('the demo bundle', () => {
   it('is valid, with no identity given twice', () => {
-    const bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
+    const bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF] });
     const ids = bundle.trials.flatMap((trial) => [
       trial.id,
       ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.rounds].flatMap((list) => list.map((row) => row.id)),
@@ -47,6 +51,7 @@ describe('the demo bundle', () => {
       expect(chain.links.length).toBeGreaterThanOrEqual(3);
       expect(chainBurden(chain, items).gaps).toEqual([]);
     }
+    for (const chain of HIRE_SHELF.chains) expect(chainBurden(chain, items).gaps).toEqual([]);
   });
 });
 
@@ -181,5 +186,41 @@ describe('the costume trial', () => {
     const found = checkJoints(camera, items).map((finding) => finding.sentence);
     expect(found).toContainEqual(expect.stringContaining('takes mini-jack, 3-pole'));
     expect(found).toContainEqual(expect.stringContaining('gives plug-in'));
+  });
+});
+
+describe('the hire shelf', () => {
+  const far = DEMO_FILES.filter(({ project, take }) => project === HIRE_SHELF.name && take.condition.distance === '40');
+  const measured = far.map(({ channels, trackNames }) => {
+    const rendered = channels();
+    return new Map(trackNames.map((letters, channel) => [letters, reportOf([rendered[channel] as Float64Array]).channels[0]!]));
+  });
+  const claimsOfLink = (letters: string) => new Set(measured.flatMap((take) => claimsOf(take.get(letters)!).map(({ claim }) => claim)));
+  const eventsOf = (letters: string) => measured.flatMap((take) => take.get(letters)!.events.map((event) => event.kind));
+
+  it('hears one wire through seven links at once', () => {
+    for (const take of HIRE_SHELF.takes) expect(take.setups).toHaveLength(7);
+    expect(HIRE_SHELF.chains.filter((chain) => chain.split !== null)).toHaveLength(6);
+  });
+
+  it.each([
+    ['OX', 'noise bursts'],
+    ['TA', 'repeats'],
+  ])('%s breaks up, by %s', (letters) => {
+    expect(eventsOf(letters).filter((kind) => kind === 'dropout').length).toBeGreaterThan(5);
+  });
+
+  it.each([
+    ['OX', 'hum'],
+    ['GA', 'gate'],
+    ['AL', 'automatic level'],
+    ['HT', 'overload'],
+  ] as const)('of %s its %s is told', (letters, claim) => {
+    expect(claimsOfLink(letters)).toContain(claim);
+  });
+
+  it('of the cable none of it is told', () => {
+    expect(eventsOf('CA')).toEqual([]);
+    expect([...claimsOfLink('CA')]).toEqual([]);
   });
 });

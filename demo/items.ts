@@ -1,20 +1,5 @@
-import { itemDraftSchema } from '@marvet/core/domain/item';
-import type { Bundle } from '@marvet/core/formats/bundle';
-import { demoId } from './ids.ts';
-
-type Item = Bundle['items'][number];
-
-const item = (key: string, kind: Item['kind'], name: string, rest: Partial<Item>): Item => ({
-  ...itemDraftSchema.parse({ ...COMMON[kind], kind, name, ...rest }),
-  id: demoId('item', key),
-});
-
-/** What units of a kind have in common in this demo. */
-const COMMON: Partial<Record<Item['kind'], Partial<Item>>> = {
-  transmitter: { balancedInput: false, sampleRatesHz: [48_000], warrantyMonths: 24 },
-  receiver: { sampleRatesHz: [48_000], warrantyMonths: 24 },
-  microphone: { frequencyLowHz: 40, frequencyHighHz: 18_000, warrantyMonths: 24 },
-};
+import { HIRE_ITEMS } from './hireItems.ts';
+import { type Item, item } from './item.ts';
 
 /** Equipment of the demo. Makers and models are invented. */
 export const ITEMS: Item[] = [
@@ -247,4 +232,5 @@ export const ITEMS: Item[] = [
     inTheBox: 'strap, one battery; adapter to XLR sold apart',
   }),
   item('adapter', 'adapter', 'Miniature connector to locking jack', { price: 45, weightG: 14, inputConnector: 'miniature, 3-pin', outputConnector: 'locking mini-jack' }),
+  ...HIRE_ITEMS,
 ];

@@ -4,7 +4,9 @@ import { join, resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { type Bundle, bundleSchema } from '@marvet/core/formats/bundle';
 import { COSTUME } from './costume.ts';
+import { HIRE_SHELF } from './hireShelf.ts';
 import { ITEMS } from './items.ts';
+import { DEMO_FILES } from './render.ts';
 import { SALTREACH } from './saltreach.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
 
@@ -14,12 +16,12 @@ import { WHEELHOUSE } from './wheelhouse.ts';
  */
 async function make(folder: string): Promise<void> {
   mkdirSync(folder, { recursive: true });
-  const total = SALTREACH.takes.length;
+  const total = DEMO_FILES.length;
   const workers = availableParallelism();
   let done = 0;
   await Promise.all(
     Array.from({ length: workers }, (_, part) => {
-      const indices = SALTREACH.takes.map((_take, index) => index).filter((index) => index % workers === part);
+      const indices = DEMO_FILES.map((_file, index) => index).filter((index) => index % workers === part);
       const worker = new Worker(new URL('./renderWorker.mjs', import.meta.url), { workerData: { folder, indices } });
       worker.on('message', () => {
         done++;
@@ -31,7 +33,7 @@ async function make(folder: string): Promise<void> {
       });
     }),
   );
-  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME] });
+  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF] });
   writeFileSync(join(folder, 'bundle.json.part'), JSON.stringify(bundle));
   renameSync(join(folder, 'bundle.json.part'), join(folder, 'bundle.json'));
 }

@@ -1,14 +1,13 @@
-import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bufferSource } from '@marvet/core/audio/byteSource';
-import { readChannel } from '@marvet/core/audio/readSamples';
-import { readWavHeader } from '@marvet/core/audio/readWavHeader';
-import { resample } from '@marvet/core/audio/resample';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
 import { renderTake } from '@marvet/core/simulate/renderTake';
+import { dryClip } from './dryClip.ts';
 import { layFaults } from './faults.ts';
-import { CHAINS, SIMULATED } from './kit.ts';
+import { throughLink } from './hireLinks.ts';
+import { HIRE_SHELF, hireClip, hireFileName, hireStation, lettersOfHire } from './hireShelf.ts';
+import { CHAINS, chainId, SIMULATED } from './kit.ts';
 import { PLACES, SCRIPTS_BY_KEY, scriptId, stationId } from './places.ts';
 import { SALTREACH } from './saltreach.ts';
 import { fileNameOf } from './saltreachDay.ts';
@@ -16,28 +15,66 @@ import { fileNameOf } from './saltreachDay.ts';
 const RATE_HZ = 48_000;
 const LEAD_S = 0.6;
 const VOICE_DB_SPL = 66;
-const clips = new Map<string, Float64Array>();
-
-function dryClip(name: string): Float64Array {
-  let clip = clips.get(name);
-  if (!clip) {
-    const source = bufferSource(readFileSync(new URL(`./voices/${name}.wav`, import.meta.url)));
-    const layout = readWavHeader(source);
-    clip = resample(readChannel(source, layout, 0), layout.format.sampleRateHz, RATE_HZ);
-    clips.set(name, clip);
-  }
-  return clip;
+/** A file of the demo: how it is called, whose it is, and what is on it. */
+interface DemoFile {
+  name: string;
+  project: string;
+  tape: string;
+  take: BundledTrial['takes'][number];
+  trackNames: string[];
+  channels: () => Float64Array[];
 }
 
-/** Renders one take of the demo into a folder, unless it is there; a file gets its name only when it is whole. */
-export function renderDemoTake(index: number, folder: string): void {
-  const take = SALTREACH.takes[index] as BundledTrial['takes'][number];
-  const path = join(folder, fileNameOf(take));
+/** Every file of the demo. */
+export const DEMO_FILES: DemoFile[] = [
+  ...SALTREACH.takes.map((take) => ({
+    name: fileNameOf(take),
+    project: SALTREACH.name,
+    tape: 'DAY1',
+    take,
+    trackNames: take.setups.map((setup) => lettersOf(setup.candidateId)),
+    channels: () => saltreachChannels(take),
+  })),
+  ...HIRE_SHELF.takes.map((take) => ({
+    name: hireFileName(take),
+    project: HIRE_SHELF.name,
+    tape: 'HIRE',
+    take,
+    trackNames: take.setups.map((setup) => lettersOfHire(setup.candidateId)),
+    channels: () => hireChannels(take),
+  })),
+];
+
+/** Renders one file of the demo into a folder, unless it is there; a file gets its name only when it is whole. */
+export function renderDemoFile(index: number, folder: string): void {
+  const { name, project, tape, take, trackNames, channels } = DEMO_FILES[index] as DemoFile;
+  const path = join(folder, name);
   if (existsSync(path)) return;
+  const bytes = fieldRecordingWav({
+    channels: channels(),
+    sampleRateHz: RATE_HZ,
+    project,
+    scene: String(take.slate),
+    take: String(take.pass),
+    tape,
+    note: take.note,
+    trackNames,
+    startedAtMs: take.startedAtMs ?? 0,
+  });
+  writeFileSync(`${path}.part`, bytes);
+  renameSync(`${path}.part`, path);
+}
+
+function lettersOf(candidateId: string): string {
+  return CHAINS.find((chain) => chain.id === candidateId)!.tape.letters;
+}
+
+/** What the five candidates heard of a take. */
+function saltreachChannels(take: BundledTrial['takes'][number]): Float64Array[] {
   const [stationKey, place] = Object.entries(PLACES).find(([key]) => stationId(key) === take.condition.station)!;
   const [scriptKey, script] = Object.entries(SCRIPTS_BY_KEY).find(([key]) => scriptId(key) === take.condition.script)!;
   const seed = `saltreach/${take.slate}/${take.pass}`;
-  const voice = script.clip ? dryClip(script.clip) : null;
+  const voice = script.clip ? dryClip(script.clip, RATE_HZ) : null;
   const windMs = take.windMs ?? place.heard.windMs;
   const { channels } = renderTake({
     seed,
@@ -51,7 +88,6 @@ export function renderDemoTake(index: number, folder: string): void {
     place: { ...place.heard, windMs },
     candidates: take.setups.map((setup) => SIMULATED.get(setup.candidateId)!),
   });
-  const lettersOf = (id: string) => CHAINS.find((chain) => chain.id === id)!.tape.letters;
   channels.forEach((samples, channel) => {
     layFaults(samples, lettersOf(take.setups[channel]!.candidateId), {
       seed,
@@ -63,17 +99,29 @@ export function renderDemoTake(index: number, folder: string): void {
       screen: take.condition.windscreen ?? 'bare',
     });
   });
-  const bytes = fieldRecordingWav({
-    channels,
-    sampleRateHz: RATE_HZ,
-    project: SALTREACH.name,
-    scene: String(take.slate),
-    take: String(take.pass),
-    tape: 'DAY1',
-    note: take.note,
-    trackNames: take.setups.map((setup) => lettersOf(setup.candidateId)),
-    startedAtMs: take.startedAtMs ?? 0,
-  });
-  writeFileSync(`${path}.part`, bytes);
-  renameSync(`${path}.part`, path);
+  return channels;
+}
+
+/** The wire of one lavalier, heard once, and what seven links made of it. */
+function hireChannels(take: BundledTrial['takes'][number]): Float64Array[] {
+  const seed = `hire shelf/${take.slate}`;
+  const clip = hireClip(take);
+  const voice = clip === null ? null : dryClip(clip, RATE_HZ);
+  const wired = { ...SIMULATED.get(chainId('QO'))!, radio: null, clothLossDb: 0, topLiftDb: 0, gainDbfs: -12 };
+  const heard = (spoken: Float64Array | null, lengthS: number) =>
+    renderTake({
+      seed,
+      sampleRateHz: RATE_HZ,
+      voice: spoken,
+      voiceDbSpl: VOICE_DB_SPL,
+      leadS: LEAD_S,
+      lengthS,
+      distanceM: Number(take.condition.distance),
+      screen: take.condition.windscreen ?? 'foam',
+      place: PLACES[hireStation(take)]!.heard,
+      candidates: [wired],
+    }).channels[0] as Float64Array;
+  const wire = heard(voice, voice ? Math.min(12, voice.length / RATE_HZ + 2 * LEAD_S) : 8);
+  const split = { seed, rateHz: RATE_HZ, wire, noise: heard(null, 2), spoken: voice !== null, far: take.condition.distance === '40' };
+  return take.setups.map((setup) => throughLink(lettersOfHire(setup.candidateId), split));
 }

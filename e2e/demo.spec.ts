@@ -1,7 +1,9 @@
 import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
+import type { RecordingDetail } from '../core/contract/recordings.ts';
 import type { VerdictRow } from '../core/decide/verdict.ts';
+import { EVENT_KINDS } from '../core/domain/measureId.ts';
 import type { Take } from '../core/domain/take.ts';
 import type { Trial } from '../core/domain/trial.ts';
 import { DEMO_FOLDER } from './demoFolder.ts';
@@ -12,6 +14,7 @@ let marvet: RunningMarvet;
 let saltreach: Trial;
 let wheelhouse: Trial;
 let costume: Trial;
+let hireShelf: Trial;
 test.beforeAll(async () => {
   test.setTimeout(600_000);
   marvet = await runMarvet({ demo: DEMO_FOLDER });
@@ -19,6 +22,7 @@ test.beforeAll(async () => {
   saltreach = trials.find((trial) => trial.name === 'Saltreach')!;
   wheelhouse = trials.find((trial) => trial.name === 'Wheelhouse boom')!;
   costume = trials.find((trial) => trial.name === 'Fishwife costume')!;
+  hireShelf = trials.find((trial) => trial.name === 'Hire shelf')!;
 });
 test.afterAll(() => marvet.dispose());
 
@@ -38,13 +42,34 @@ test('a second start changes nothing', async () => {
   await marvet.stop();
   await marvet.start();
   expect(await ask(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).toEqual(before);
-  expect(await ask<Trial[]>(marvet.address, 'GET', '/trials')).toHaveLength(3);
+  expect(await ask<Trial[]>(marvet.address, 'GET', '/trials')).toHaveLength(4);
 });
 
 test('the second trial stops after its plan', async () => {
   const takes = await ask<Take[]>(marvet.address, 'GET', `/trials/${wheelhouse.id}/takes`);
   expect(takes.length).toBeGreaterThanOrEqual(8);
   expect(takes.every((take) => take.status === 'planned')).toBe(true);
+});
+
+test('every kind of event that can be found is somewhere in the demo', async () => {
+  for (const kind of EVENT_KINDS) {
+    const found = await Promise.all(
+      [saltreach, hireShelf].map(({ id }) => ask<Record<string, number>>(marvet.address, 'GET', `/trials/${id}/recordings/figure/events.${kind}.perMinute`)),
+    );
+    expect(Math.max(...found.flatMap((all) => Object.values(all))), kind).toBeGreaterThan(0);
+  }
+});
+
+test('seven links are judged against the same wire by cable', async () => {
+  const { reference } = hireShelf;
+  const figure = (id: string) => ask<Record<string, number>>(marvet.address, 'GET', `/trials/${hireShelf.id}/recordings/figure/${id}`);
+  expect(Object.keys(await figure('pair.spectralDistanceDb')).length).toBeGreaterThan(20);
+  const detail = async (id: string) => ask<RecordingDetail>(marvet.address, 'GET', `/trials/${hireShelf.id}/recordings/${id}`);
+  const taken = Object.entries(await figure('pair.denoise.noiseReductionDb'));
+  const most = await detail(taken.reduce((a, b) => (b[1] > a[1] ? b : a))[0]);
+  expect(['HO', 'GA']).toContain(most.trackName);
+  expect((await detail(most.against!.referenceId)).trackName).toBe('CA');
+  expect(reference?.kind).toBe('candidate');
 });
 
 const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
@@ -123,6 +148,16 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
     async (page) => {
       await page.getByRole('region', { name: 'Table of recordings' }).getByRole('link').first().click();
       await page.getByRole('slider', { name: /Level over time/ }).waitFor();
+    },
+  ],
+  [
+    'what noise reduction took',
+    () => `/trials/${hireShelf.id}/takes`,
+    async (page) => {
+      await page.getByRole('checkbox', { name: /Take 01 Hobbleford, noise reduction/ }).check();
+      await page.getByRole('checkbox', { name: /Take 01 Belt recorder/ }).check();
+      await page.getByRole('button', { name: 'Difference' }).click();
+      await page.getByText(/^Noise is \d+ dB lower against the voice/).waitFor();
     },
   ],
   ['listen', () => `/trials/${saltreach.id}/listen`, (page) => page.getByRole('region', { name: 'New round' }).waitFor()],

@@ -84,15 +84,9 @@ const SHOTS: Shot[] = [
     name: 'difference',
     size: WIDE,
     go: async (page, address) => {
-      await stage('takes?windscreen=fur')(page, address);
-      await page
-        .getByRole('checkbox', { name: /Quoinholt Osier/ })
-        .first()
-        .check();
-      await page
-        .getByRole('checkbox', { name: /Lowbrack Bittern/ })
-        .first()
-        .check();
+      await stage('takes', 'Hire shelf')(page, address);
+      await page.getByRole('checkbox', { name: /Take 01 Hobbleford, noise reduction/ }).check();
+      await page.getByRole('checkbox', { name: /Take 01 Belt recorder/ }).check();
       await page.getByRole('button', { name: 'Difference' }).click();
       await page.getByText('Coherent signal to noise').waitFor();
     },

@@ -72,7 +72,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   });
 
   app.get('/api/health', (context) => context.json({ status: 'ok', version, troubles: services.troubles } satisfies Health));
-  app.route('/api/trials', trialRoutes(store));
+  app.route('/api/trials', trialRoutes(services));
   app.route('/api/items', itemRoutes(store));
   for (const kind of LIBRARY_KINDS) app.route(`/api/library/${kind}`, libraryRoutes(store, kind));
   app.route('/api/photos', photoRoutes(services));

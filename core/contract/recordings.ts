@@ -1,5 +1,6 @@
 import type { AudioFile, Figures, MeasureState, Recording } from '../domain/recording.ts';
 import type { ChannelReport, FileReport, LevelSeries, Span } from '../measure/report.types.ts';
+import type { PairFiguresById } from '../takes/reference.ts';
 
 /** Figures that the table of recordings shows; all others are asked for one at a time. */
 export const TABLE_FIGURES = ['noise.snrDb', 'noise.practicalFloorDbfsA', 'loudness.integratedLufs', 'levels.truePeakDbtp', 'levels.clippedRuns'] as const;
@@ -39,12 +40,22 @@ export interface FileChange {
 /** Where the part that is judged was taken from. */
 export type PerformanceSource = 'hand' | 'log' | 'slate' | 'words' | 'whole';
 
+/** What was measured of a recording against the reference of its take. */
+export interface MeasuredAgainst {
+  /** Of what, exactly, and by which method. */
+  key: string;
+  referenceId: string;
+  figures: PairFiguresById;
+  warnings: string[];
+}
+
 /** A recording looked at from inside. */
 export interface RecordingDetail extends Omit<Recording, 'figures'> {
   figures: Figures | null;
   file: AudioFile;
   report: ChannelReport | null;
   series: LevelSeries | null;
+  against: MeasuredAgainst | null;
   programme: FileReport['programme'] | null;
   /** The part that is judged, as it is now, and why. */
   judged: { span: Span; by: PerformanceSource } | null;

@@ -53,10 +53,26 @@ const REPORT_MEASURE_IDS = [
   'character.reverberationS',
 ] as const;
 
+/** Figures against the reference of the same take, by their path in a pair. */
+export const PAIR_MEASURE_IDS = [
+  'pair.latencyMs',
+  'pair.levelDiffDb',
+  'pair.spectralDistanceDb',
+  'pair.matchedDistanceDb',
+  'pair.denoise.noiseReductionDb',
+  'pair.denoise.voiceLossDb',
+  'pair.denoise.wordEdgeLossDb',
+  'pair.denoise.musicalNoise',
+] as const;
+
 export type ReportMeasureId = (typeof REPORT_MEASURE_IDS)[number];
+export type PairMeasureId = (typeof PAIR_MEASURE_IDS)[number];
 /** Every figure that a recording can have, and that can be a criterion. */
-export type MeasureId = ReportMeasureId | EventMeasureId | 'recording.lengthS';
+export type MeasureId = ReportMeasureId | EventMeasureId | PairMeasureId | 'recording.lengthS';
 
 const eventIds = EVENT_KINDS.flatMap((kind) => EVENT_FIGURES.map((figure): EventMeasureId => `events.${kind}.${figure}`));
-export const MEASURE_IDS = [...REPORT_MEASURE_IDS, ...eventIds, 'recording.lengthS'] as [MeasureId, ...MeasureId[]];
+export const MEASURE_IDS = [...REPORT_MEASURE_IDS, ...eventIds, ...PAIR_MEASURE_IDS, 'recording.lengthS'] as [MeasureId, ...MeasureId[]];
 export const measureIdSchema = z.enum(MEASURE_IDS);
+
+/** Whether a figure needs a reference: it is of two recordings of one take. */
+export const isPairMeasure = (id: MeasureId): id is PairMeasureId => id.startsWith('pair.');

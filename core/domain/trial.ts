@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SIMULTANEOUS_KINDS } from './factor.ts';
 import { idSchema, instantMsSchema, nameSchema, remarkSchema, versionSchema } from './identity.ts';
 import { currencySchema } from './item.ts';
 
@@ -25,6 +26,12 @@ export const comparisonSchema = z.object({
 });
 export type CriterionComparison = z.infer<typeof comparisonSchema>;
 
+/** Kinds by whose level a reference can be named: what can differ within one take. */
+export const REFERENCE_KINDS = ['candidate', ...SIMULTANEOUS_KINDS] as const;
+/** What all others of a take are measured against: the recording at this level. */
+export const referenceSchema = z.object({ kind: z.enum(REFERENCE_KINDS), levelId: z.string().min(1).max(60) });
+export type Reference = z.infer<typeof referenceSchema>;
+
 /** What a person may set of a trial: the question, the use it serves and where it is tested. */
 export const trialDraftSchema = z.object({
   name: nameSchema,
@@ -39,6 +46,8 @@ export const trialDraftSchema = z.object({
   slatesSpoken: z.boolean().nullable().default(null),
   /** Of a slate that was done again, whether its last pass counts in the verdict or all; null while nobody said. */
   passes: z.enum(['last', 'all']).nullable().default(null),
+  /** What the other recordings of a take are measured against; null where nothing is. */
+  reference: referenceSchema.nullable().default(null),
 });
 export type TrialDraft = z.infer<typeof trialDraftSchema>;
 
@@ -52,6 +61,7 @@ export const trialPatchSchema = z.object({
   comparisons: z.array(comparisonSchema).max(200).optional(),
   slatesSpoken: z.boolean().nullable().optional(),
   passes: z.enum(['last', 'all']).nullable().optional(),
+  reference: referenceSchema.nullable().optional(),
 });
 export type TrialPatch = z.infer<typeof trialPatchSchema>;
 

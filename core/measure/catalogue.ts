@@ -1,4 +1,14 @@
-import { EVENT_FIGURES, EVENT_KINDS, type EventFigure, type EventKind, type EventMeasureId, type MeasureId, type ReportMeasureId } from '../domain/measureId.ts';
+import {
+  EVENT_FIGURES,
+  EVENT_KINDS,
+  type EventFigure,
+  type EventKind,
+  type EventMeasureId,
+  isPairMeasure,
+  type MeasureId,
+  type PairMeasureId,
+  type ReportMeasureId,
+} from '../domain/measureId.ts';
 import { EVENT_NAMES } from './eventNames.ts';
 import type { ChannelReport } from './report.types.ts';
 
@@ -26,6 +36,7 @@ const WITHIN: Record<string, string> = {
   intelligibility: '0.04; transmission 0.1',
   character: '1.5 dB; reverberation 15 %',
   events: 'precision and recall in docs/accuracy.md',
+  pair: '0.02 ms; level 0.1 dB',
 };
 
 const entry = (label: string, unit: string, digits: number, better: MeasureEntry['better'], method: string, best: number, worst: number): MeasureEntry => ({
@@ -82,6 +93,18 @@ const REPORT_MEASURES = {
   'character.reverberationS': entry('Reverberation', 's', 2, 'lower', 'character', 0.1, 1),
 } as const satisfies Record<ReportMeasureId, MeasureEntry>;
 
+/** Figures of a recording against the reference of its take. */
+const PAIR_MEASURES = {
+  'pair.latencyMs': entry('Later than the reference', 'ms', 2, 'lower', 'pair', 0, 20),
+  'pair.levelDiffDb': entry('Level over the reference', 'dB', 1, 'neither', 'pair', 0, -20),
+  'pair.spectralDistanceDb': entry('Spectral distance from the reference', 'dB', 1, 'lower', 'pair', 0, 10),
+  'pair.matchedDistanceDb': entry('Distance from the reference once equalised', 'dB', 1, 'lower', 'pair', 0, 5),
+  'pair.denoise.noiseReductionDb': entry('Noise taken off the reference', 'dB', 0, 'higher', 'pair', 20, 0),
+  'pair.denoise.voiceLossDb': entry('Voice lost with the noise, worst band', 'dB', 1, 'lower', 'pair', 0, 6),
+  'pair.denoise.wordEdgeLossDb': entry('Faint ends of words lost with the noise', 'dB', 1, 'lower', 'pair', 0, 10),
+  'pair.denoise.musicalNoise': entry('Warble of the noise left', '', 2, 'lower', 'pair', 0, 1.5),
+} as const satisfies Record<PairMeasureId, MeasureEntry>;
+
 /** Each kind of event as figures: how a mixer calls them, and from which values a criterion starts. */
 const EVENT_ENTRIES: Record<EventFigure, (name: string) => MeasureEntry> = {
   perMinute: (name) => entry(`${name}, how often`, 'a minute', 1, 'lower', 'events', 0, 6),
@@ -98,6 +121,7 @@ export const MEASURES: Readonly<Record<MeasureId, MeasureEntry>> = {
     EventMeasureId,
     MeasureEntry
   >),
+  ...PAIR_MEASURES,
   'recording.lengthS': entry('Length of the recording', 's', 1, 'neither', 'levels', 60, 0),
 };
 
@@ -106,11 +130,13 @@ const FEWEST_PAUSES = 3;
 
 /**
  * The value of a figure of a channel; null where it could not be measured. Of events that did not come
- * there were none a minute, no seconds, and the worst is 0 dB.
+ * there were none a minute, no seconds, and the worst is 0 dB. Figures against a reference are no part of a
+ * channel's report, and null here: see takes/reference.ts.
  * @param lengthS length of the recording
  */
 export function measureValue(report: ChannelReport, id: MeasureId, lengthS: number): number | null {
   if (id === 'recording.lengthS') return lengthS;
+  if (isPairMeasure(id)) return null;
   const [group, kind, figure] = id.split('.');
   if (group === 'events') return eventValue(report, kind as EventKind, figure as EventFigure, lengthS);
   // No gate at work takes nothing off; with too few pauses to see one nobody knows.

@@ -119,6 +119,17 @@ export interface PairGroup {
   coherentSnrDb: number | null;
   /** What processing took of the reference; null where both have the same noise, or are not the same microphone. */
   denoise: Denoise | null;
+  /** Whether both are one microphone with the same noise, of which nothing was taken; null where that cannot be told. */
+  sameNoise: boolean | null;
+}
+
+/** A moment of the reference at which to hear what noise reduction cost. */
+export interface DenoiseMoment {
+  kind: 'swallowed' | 'warble';
+  startS: number;
+  endS: number;
+  /** Swallowed: how many dB are gone; warble: the logarithm of the kurtosis, after against before. */
+  amount: number;
 }
 
 /** What noise reduction did to a sound, against the same sound without it. */
@@ -131,6 +142,8 @@ export interface Denoise {
   wordEdgeLossDb: number | null;
   /** Logarithm of the kurtosis of the noise's spectrum, after against before: over 0.5 it warbles. */
   musicalNoise: number;
+  /** Where it is heard best, in order of time. */
+  moments: DenoiseMoment[];
 }
 
 export interface ChannelReport {

@@ -37,6 +37,35 @@ export function automaticLevel(
   return { samples: out, gainDb };
 }
 
+/** The loudest share of the samples held at the level that they pass: an input stage that was set too hot. */
+export function flattened(samples: Float64Array, share: number): Float64Array {
+  const loud = samples.map(Math.abs).sort();
+  const limit = loud[Math.floor((1 - share) * loud.length)] as number;
+  return samples.map((x) => Math.max(-limit, Math.min(limit, x)));
+}
+
+/**
+ * A gate that closes some time after the sound that opens it is over.
+ * @param key what opens it: the sound itself, or the voice in it
+ */
+export function gated(
+  samples: Float64Array,
+  key: Float64Array,
+  rateHz: number,
+  { opensAtDbfs, depthDb, holdS, releaseS }: { opensAtDbfs: number; depthDb: number; holdS: number; releaseS: number },
+): Float64Array {
+  const open = 10 ** (opensAtDbfs / 20);
+  const closed = 10 ** (-depthDb / 20);
+  const step = closed ** (1 / (releaseS * rateHz));
+  let held = 0;
+  let gain = closed;
+  return samples.map((x, index) => {
+    held = Math.abs(key[index] ?? 0) > open ? holdS * rateHz : held - 1;
+    gain = held > 0 ? 1 : Math.max(closed, gain * step);
+    return x * gain;
+  });
+}
+
 /** Peak limiter with a short look ahead: nothing passes the ceiling, and nothing is flattened. */
 export function limited(samples: Float64Array, rateHz: number, ceilingDbfs: number): Float64Array {
   const ceiling = 10 ** (ceilingDbfs / 20);

@@ -3,6 +3,7 @@ import { idSchema } from '@marvet/core/domain/identity';
 import { slateLabel } from '@marvet/core/domain/take';
 import { Hono } from 'hono';
 import { z } from 'zod';
+import { takesOf } from '../jobs/measuring.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
 import { IsNull, Not, type ReadTable, type Table } from '../store/table.ts';
 import { notFound, pathId, readBody } from './http.ts';
@@ -46,8 +47,10 @@ export function binRoutes({ store, events, work }: Pick<Services, 'store' | 'eve
       if (kind === 'file') {
         const file = await store.files.findOneByOrFail({ id });
         if (file.state === 'queued' || file.state === 'measuring') await work.measuring.request([id]);
+        await work.against.look(trialId, await takesOf(store, id));
         events.tell(trialId, { type: 'file', fileId: id });
       }
+      if (kind === 'take') await work.against.look(trialId, [id]);
       return context.body(null, 204);
     });
 }

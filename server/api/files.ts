@@ -13,6 +13,7 @@ import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { withFileSource } from '../audio/fileSource.ts';
+import { takesOf } from '../jobs/measuring.ts';
 import { listedJson } from '../store/listedJson.ts';
 import type { AudioFileRow, RecordingRow } from '../store/records.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
@@ -84,8 +85,9 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
       .put('/:id/assignment', async (context) => {
         const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
         const { takeId, channels, slateSpoken } = await readBody(context, assignmentSchema);
-        await store.write(async (tables) => {
+        const left = await store.write(async (tables) => {
           const file = await presentFile(tables, trialId, id);
+          const before = await takesOf(tables, file.id);
           const take = takeId === null ? null : await tables.takes.findOneBy({ id: takeId, ...present(trialId) });
           if (takeId !== null && !take) throw notFound('take');
           const strange = channels.find(({ setupId }) => setupId !== null && !take?.setups.some((setup) => setup.id === setupId));
@@ -101,7 +103,9 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
               ...named,
             });
           }
+          return before;
         });
+        await work.against.look(trialId, [...left, takeId]);
         events.tell(trialId, { type: 'file', fileId: id });
         return context.body(null, 204);
       })
@@ -141,6 +145,7 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
           await tables.files.update(id, { binnedAtMs: Date.now() });
         });
         await measuring.forget(id);
+        await work.against.look(trialId, await takesOf(store, id));
         events.tell(trialId, { type: 'file', fileId: id });
         return context.body(null, 204);
       })
@@ -198,6 +203,7 @@ export async function newFile(
       shown: null,
       report: null,
       series: null,
+      against: null,
       roomTone: null,
       performance: null,
       corrections: [],

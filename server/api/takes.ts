@@ -10,7 +10,7 @@ import type { Services } from './services.ts';
 const logBatchSchema = z.object({ lines: z.array(z.unknown()).min(1).max(500) });
 
 /** Takes of a trial and the field log that makes them. */
-export function takeRoutes({ store, events }: Pick<Services, 'store' | 'events'>): Hono {
+export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'events' | 'work'>): Hono {
   return (
     new Hono()
       .get('/takes', async (context) => {
@@ -21,6 +21,7 @@ export function takeRoutes({ store, events }: Pick<Services, 'store' | 'events'>
         const where = { id: pathId(context, 'id'), ...present(pathId(context, 'trial')) };
         const { affected } = await store.write((tables) => tables.takes.update(where, { binnedAtMs: Date.now() }));
         if (!affected) throw notFound('take');
+        await work.against.look(where.trialId, [where.id]);
         return context.body(null, 204);
       })
       .get('/log', async (context) => {

@@ -5,9 +5,10 @@ import { Hono } from 'hono';
 import { copyTrial } from '../store/copyTrial.ts';
 import { trialsProgress } from '../store/progress.ts';
 import type { TrialRow } from '../store/records.ts';
-import type { ReadTables, Store } from '../store/store.ts';
+import type { ReadTables } from '../store/store.ts';
 import { In, inParts, present } from '../store/table.ts';
 import { ApiError, changedMeanwhile, notFound, pathId, readBody, readChange } from './http.ts';
+import type { Services } from './services.ts';
 
 /** Trials as the page sees them: expectations stay sealed until the verdict was opened. */
 async function shownTrials(store: ReadTables, rows: readonly TrialRow[]): Promise<Trial[]> {
@@ -25,7 +26,7 @@ async function shownTrials(store: ReadTables, rows: readonly TrialRow[]): Promis
 }
 
 /** Trials: list (binned ones too, marked), make, change, copy, bin, restore, seal the expectation, open the verdict. */
-export function trialRoutes(store: Store): Hono {
+export function trialRoutes({ store, work }: Pick<Services, 'store' | 'work'>): Hono {
   const shown = async (id: string) => {
     const [trial] = await shownTrials(store, await store.trials.findBy({ id }));
     if (!trial) throw notFound('trial');
@@ -64,6 +65,7 @@ export function trialRoutes(store: Store): Hono {
         return false;
       });
       if (stale) throw changedMeanwhile('trial', await shown(id));
+      if (patch.reference !== undefined) await work.against.look(id, 'all');
       return context.json(await shown(id));
     })
     .delete('/:trial', async (context) => {

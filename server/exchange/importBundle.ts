@@ -106,7 +106,9 @@ async function insertFile(
     programme: null,
     binnedAtMs: null,
   });
-  await tables.recordings.insert(recordings.map((recording) => ({ ...recording, trialId, fileId: file.id, figures: null, shown: null, report: null, series: null })));
+  await tables.recordings.insert(
+    recordings.map((recording) => ({ ...recording, trialId, fileId: file.id, figures: null, shown: null, report: null, series: null, against: null })),
+  );
 }
 
 async function importRounds(services: Services, trial: BundledTrial): Promise<void> {

@@ -69,6 +69,7 @@ describe('the runner', () => {
   const job = (subjectId = newId(), priority = PRIORITY.bulk) => ({ kind: 'measure' as const, trialId: null, subjectId, key: subjectId, priority });
   const handlers = (run: JobHandler['run']) => ({
     measure: { run, resumes: true },
+    against: { run, resumes: true },
     pair: { run, resumes: false },
     cut: { run, resumes: false },
     clip: { run, resumes: false },

@@ -35,6 +35,9 @@ export function figuresOf(report: ChannelReport, lengthS: number): Figures {
   );
 }
 
+/** The few of them that tables show. */
+export const shownFigures = (figures: Figures) => TABLE_FIGURES.map((id) => figures[id] ?? null);
+
 /** What somebody marked on a file, by channel. */
 type Marks = MarkedByHand[];
 
@@ -77,8 +80,15 @@ export function openMeasuring(store: Store, runner: JobRunner): Measuring {
   };
 }
 
-/** @param again has a file measured once more, since what is marked on it changed meanwhile */
-export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus, again: (fileId: string) => Promise<void>): JobHandler {
+/** What is to be done once a file was measured. */
+interface AfterMeasuring {
+  /** What is marked on it changed meanwhile: it is measured once more. */
+  again(fileId: string): Promise<void>;
+  /** It is done, and lies in these takes. */
+  look(trialId: string, takeIds: readonly (string | null)[]): Promise<void>;
+}
+
+export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus, after: AfterMeasuring): JobHandler {
   return {
     resumes: true,
     async run({ subjectId: fileId }, signal, onProgress) {
@@ -99,7 +109,8 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
         await keepReport(tables, file, measured);
         return false;
       });
-      if (stale) await again(fileId);
+      if (stale) await after.again(fileId);
+      else await after.look(file.trialId, await takesOf(store, fileId));
       events.tell(file.trialId, { type: 'file', fileId });
     },
     async ended({ subjectId: fileId, trialId }, state, failure) {
@@ -109,17 +120,19 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
   };
 }
 
+/** Takes in which the recordings of a file lie. */
+export async function takesOf(from: Pick<ReadTables, 'recordings'>, fileId: string): Promise<(string | null)[]> {
+  return (await from.recordings.find({ select: { id: true, takeId: true }, where: { fileId } })).map(({ takeId }) => takeId);
+}
+
 /** Writes what was measured beside the file it belongs to. */
 async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, { report, series }: MeasuredFile): Promise<void> {
   await tables.files.update({ id: file.id }, { state: 'done', failure: null, methodVersion: METHOD_VERSION, warnings: report.warnings, programme: report.programme });
-  for (const recording of await tables.recordings.find({ select: { id: true, channels: true }, where: { fileId: file.id } })) {
+  for (const recording of await tables.recordings.find({ select: { id: true, channels: true, against: true }, where: { fileId: file.id } })) {
     const [index] = recording.channels;
     const channel = report.channels.find((each) => each.index === index);
     if (!channel) continue;
-    const figures = figuresOf(channel, report.format.durationS);
-    await tables.recordings.update(
-      { id: recording.id },
-      { report: channel, figures, shown: TABLE_FIGURES.map((id) => figures[id] ?? null), series: series[channel.index] ?? null },
-    );
+    const figures = { ...figuresOf(channel, report.format.durationS), ...recording.against?.figures };
+    await tables.recordings.update({ id: recording.id }, { report: channel, figures, shown: shownFigures(figures), series: series[channel.index] ?? null });
   }
 }

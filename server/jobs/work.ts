@@ -7,6 +7,7 @@ import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 import { LRUCache } from 'lru-cache';
 import type { BlobStore } from '../audio/blobs.ts';
 import type { Store } from '../store/store.ts';
+import { type AgainstReference, againstHandler, openAgainst } from './against.ts';
 import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
@@ -20,6 +21,7 @@ const KEPT_BYTES = 160 << 20;
 export interface Work {
   runner: JobRunner;
   measuring: Measuring;
+  against: AgainstReference;
   pair(trialId: string, subjectId: string, task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
   cut(trialId: string, task: Omit<CutTask, 'kind'>): Promise<RoundCut>;
   clip(roundId: string, task: Omit<ClipTask, 'kind'>): Promise<Uint8Array>;
@@ -37,7 +39,8 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     },
   };
   const handlers: Record<JobKind, JobHandler> = {
-    measure: measureHandler(store, blobs, pool, events, (fileId) => measuring.request([fileId])),
+    measure: measureHandler(store, blobs, pool, events, { again: (fileId) => measuring.request([fileId]), look: (trialId, takeIds) => against.look(trialId, takeIds) }),
+    against: againstHandler(store, blobs, pool, events),
     pair: waitedFor,
     cut: waitedFor,
     clip: waitedFor,
@@ -45,6 +48,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
   };
   const runner = openRunner(store, handlers, BULK_AT_ONCE);
   const measuring = openMeasuring(store, runner);
+  const against = openAgainst(store, runner, events);
 
   const kept = new LRUCache<string, object>({ maxSize: KEPT_BYTES, sizeCalculation: sizeOf });
   const underWay = new Map<string, Promise<unknown>>();
@@ -69,6 +73,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
   return {
     runner,
     measuring,
+    against,
     pair: (trialId, subjectId, task) => result(trialId, subjectId, `pair v${METHOD_VERSION} ${JSON.stringify(task)}`, { kind: 'pair', ...task }, true),
     cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, false),
     clip: (roundId, task) => result(null, roundId, `clip ${JSON.stringify(task)}`, { kind: 'clip', ...task }, true),

@@ -1,3 +1,4 @@
+import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
 import { chainSchema } from '@marvet/core/domain/chain';
 import { criterionSchema, markSchema } from '@marvet/core/domain/criterion';
 import { idSchema, instantMsSchema } from '@marvet/core/domain/identity';
@@ -55,6 +56,7 @@ export const RECORDS = {
       shown: z.array(z.number().nullable()).nullable(),
       report: measured<ChannelReport>().nullable(),
       series: measured<LevelSeries>().nullable(),
+      against: measured<MeasuredAgainst>().nullable(),
     }),
     keys: ['id'],
   },

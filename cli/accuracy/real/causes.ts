@@ -2,7 +2,7 @@ import { Cascade, lowPass } from '@marvet/core/audio/biquad';
 import { resample } from '@marvet/core/audio/resample';
 import { type Claim, claimsOf } from '@marvet/core/measure/eventWords';
 import { randomSource, seedOf } from '@marvet/core/simulate/random';
-import { automaticLevel } from '@marvet/core/simulate/recorderStages';
+import { automaticLevel, flattened, gated } from '@marvet/core/simulate/recorderStages';
 import { reportOf } from '../judge.ts';
 import { RATE_HZ } from './decoded.ts';
 import { realTake } from './realTake.ts';
@@ -19,7 +19,8 @@ export interface JudgedCause {
   claims: Claim[];
 }
 
-const GATE = { holdS: 0.12, depthDb: 15, overNoiseDb: 12, releaseS: 0.02 } as const;
+const GATE = { holdS: 0.12, depthDb: 15, releaseS: 0.02 } as const;
+const GATE_OVER_NOISE_DB = 12;
 
 /** Renders a calm take, does something to it, and measures what comes of it. */
 export function judgeCause(seed: string, cause: Cause, half: Half, folder: string): JudgedCause {
@@ -34,28 +35,7 @@ export function judgeCause(seed: string, cause: Cause, half: Half, folder: strin
     else if (what === 1) new Cascade([lowPass(12_000, Math.SQRT1_2, RATE_HZ)]).process(out, out, out.length);
     else out = resample(resample(out, RATE_HZ, 44_100), 44_100, RATE_HZ);
   }
-  if (cause === 'gate') out = gated(samples, voice, floorDbfs);
+  if (cause === 'gate') out = gated(samples, voice, RATE_HZ, { ...GATE, opensAtDbfs: floorDbfs + GATE_OVER_NOISE_DB });
   if (cause === 'automatic level') out = automaticLevel(samples, RATE_HZ, { targetDbfs: -20, recoveryDbPerS: between(6, 20), mostGainDb: 20 }).samples;
   return { cause, half, claims: claimsOf(reportOf(out, RATE_HZ)).map(({ claim }) => claim) };
-}
-
-/** The loudest share of the samples that are voice, held at the level that they pass. */
-function flattened(samples: Float64Array, share: number): Float64Array {
-  const loud = samples.map(Math.abs).sort();
-  const limit = loud[Math.floor((1 - share) * loud.length)] as number;
-  return samples.map((x) => Math.max(-limit, Math.min(limit, x)));
-}
-
-/** A gate that closes some time after the voice is over. */
-function gated(samples: Float64Array, voice: Float64Array, floorDbfs: number): Float64Array {
-  const open = 10 ** ((floorDbfs + GATE.overNoiseDb) / 20);
-  const closed = 10 ** (-GATE.depthDb / 20);
-  const step = closed ** (1 / (GATE.releaseS * RATE_HZ));
-  let held = 0;
-  let gain = closed;
-  return samples.map((x, index) => {
-    held = Math.abs(voice[index] ?? 0) > open ? GATE.holdS * RATE_HZ : held - 1;
-    gain = held > 0 ? 1 : Math.max(closed, gain * step);
-    return x * gain;
-  });
 }

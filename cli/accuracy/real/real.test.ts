@@ -1,8 +1,8 @@
+import { burst, fade, mute, repeat } from '@marvet/core/simulate/linkFaults';
 import { randomSource } from '@marvet/core/simulate/random';
 import { sine } from '@marvet/core/testing/signals';
 import { describe, expect, it } from 'vitest';
 import type { JudgedReal } from './judgeReal.ts';
-import { burst, fade, mute, repeat } from './linkFaults.ts';
 import { countsOf, realText } from './realText.ts';
 import { talkersOf } from './talkers.ts';
 import { thingsOf } from './things.ts';

@@ -72,12 +72,12 @@ function summed(frames: readonly PairFrame[], size: number): BothSpectra {
 }
 
 /** Stretches of both, spread over what they have in common, on the reference's clock. */
-export function* commonStretches(channel: PairTrack, reference: PairTrack, { latencyS, drift }: Alignment): Generator<{ own: Float64Array; other: Float64Array }> {
+export function* commonStretches(channel: PairTrack, reference: PairTrack, { latencyS, drift }: Alignment): Generator<{ atS: number; own: Float64Array; other: Float64Array }> {
   const rateHz = reference.sampleRateHz;
   const count = Math.round(STRETCH_S * rateHz);
   for (const startS of stretches(channel, reference, latencyS)) {
     const atS = Math.round(startS * rateHz) / rateHz;
-    yield { own: readAtTimes(channel, atS + latencyS + drift * atS, (1 + drift) / rateHz, count), other: reference.read(Math.round(startS * rateHz), count) };
+    yield { atS, own: readAtTimes(channel, atS + latencyS + drift * atS, (1 + drift) / rateHz, count), other: reference.read(Math.round(startS * rateHz), count) };
   }
 }
 

@@ -61,6 +61,47 @@ describe('what noise reduction takes', () => {
   });
 });
 
+describe('moments to hear', () => {
+  const WORDS_S = [0.5, 1.7, 2.9, 4.1, 5.3, 6.5];
+  /** Words that die away over half a second, over a bed of noise. */
+  const dying = mixed(
+    whiteNoise(-62, LENGTH_S, 3),
+    whiteNoise(-20, LENGTH_S, 4).map((x, index) => {
+      const sinceS = Math.min(...WORDS_S.map((atS) => index / RATE_HZ - atS).filter((s) => s >= 0));
+      return sinceS < 1 ? x * 10 ** (-3.2 * sinceS) : 0;
+    }),
+  );
+  const between = (index: number, fromS: number, toS: number) => index / RATE_HZ >= fromS && index / RATE_HZ < toS;
+  /** Noise 12 dB lower between words, and more of one faint end. */
+  const processed = dying.map((x, index) => {
+    if (between(index, 2.9 + 0.3, 2.9 + 0.5)) return 0.1 * x;
+    return WORDS_S.some((atS) => between(index, atS + 0.75, atS + 1.2)) ? 0.25 * x : x;
+  });
+
+  it('are where a faint end of a word was swallowed, and nowhere else', () => {
+    const moments = (compared(processed, dying).denoise?.moments ?? []).filter(({ kind }) => kind === 'swallowed');
+    expect(moments.length).toBeGreaterThan(0);
+    for (const { startS, endS, amount } of moments) {
+      expect(startS).toBeGreaterThan(2.9 + 0.25);
+      expect(endS).toBeLessThan(2.9 + 0.55);
+      expect(amount).toBeGreaterThan(10);
+    }
+  });
+
+  it('are none where the ends are whole and the noise that is left is even', () => {
+    const even = dying.map((x, index) => (WORDS_S.some((atS) => between(index, atS + 0.75, atS + 1.2)) ? 0.25 * x : x));
+    const { denoise } = compared(even, dying);
+    expect(denoise?.noiseReductionDb).toBeCloseTo(12, 0);
+    expect(denoise?.moments).toEqual([]);
+  });
+
+  it('are where noise warbles', () => {
+    const moments = compared(spectrallyGated(raw, whiteNoise(-48, 2, 9), 20)).denoise?.moments ?? [];
+    expect(moments.some(({ kind }) => kind === 'warble')).toBe(true);
+    for (const { startS } of moments.filter(({ kind }) => kind === 'warble')) expect(startS % 2).toBeGreaterThan(1.2);
+  });
+});
+
 describe('what noise reduction did, in words', () => {
   it('tells the price, and that there was none', () => {
     const voiceLossDb = Array.from({ length: 31 }, () => 0);

@@ -2,8 +2,9 @@ import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../../audio/bands.ts';
 import type { Denoise } from '../report.types.ts';
 import { quantile } from '../tracks/frames.ts';
 import type { Alignment } from './align.ts';
-import { type BothSpectra, BothTransform } from './bothSpectra.ts';
+import { BothTransform } from './bothSpectra.ts';
 import { commonStretches } from './commonSpectra.ts';
+import { denoiseMoments, type Frame } from './denoiseMoments.ts';
 import type { PairTrack } from './track.ts';
 
 const FRAME_S = 0.021;
@@ -27,19 +28,14 @@ const LEAST_COHERENCE = 0.1;
 /** A part of a spectrum that is gone altogether. */
 const NOTHING = 1e-16;
 
-interface Frame extends BothSpectra<Float32Array> {
-  /** Of the reference, in dB. */
-  level: number;
-}
-
 /**
  * What was done to the noise and the voice of a reference, frame by frame and bin by bin. All is told against the
  * strongest moments of the voice, which no noise reduction touches, so that gain does not count. Warble is
  * told by the kurtosis of the noise's power spectrum after against before (Uemura et al., Automatic
  * optimization scheme of spectral subtraction based on musical noise assessment, IWAENC 2008).
- * @returns null where both have the same noise, or there is too little of noise or voice to judge
+ * @returns 'same noise' where nothing was taken of it; null where there is too little of noise or voice to judge
  */
-export function denoiseOf(channel: PairTrack, reference: PairTrack, alignment: Alignment): Denoise | null {
+export function denoiseOf(channel: PairTrack, reference: PairTrack, alignment: Alignment): Denoise | 'same noise' | null {
   const rateHz = reference.sampleRateHz;
   const size = 2 ** Math.round(Math.log2(rateHz * FRAME_S));
   const frames = spectraOf(channel, reference, alignment, size);
@@ -55,7 +51,9 @@ export function denoiseOf(channel: PairTrack, reference: PairTrack, alignment: A
   const gainDb = gainOf(words, noiseBins, bins);
   if (gainDb === null) return null;
   const noiseReductionDb = lossDb(noise, bins, gainDb);
-  if (Math.abs(noiseReductionDb) < SAME_NOISE_DB || coherenceOf(noise, [bins[0], Math.ceil(COHERENT_TO_HZ / binHz)]) < LEAST_COHERENCE) return null;
+  if (coherenceOf(noise, [bins[0], Math.ceil(COHERENT_TO_HZ / binHz)]) < LEAST_COHERENCE) return null;
+  if (Math.abs(noiseReductionDb) < SAME_NOISE_DB) return 'same noise';
+  const warble = (some: readonly Frame[]) => Math.log(kurtosis(some, 'own', bins) / kurtosis(some, 'other', bins));
   return {
     noiseReductionDb,
     voiceLossDb: THIRD_OCTAVE_HZ.map((hz) => {
@@ -66,7 +64,8 @@ export function denoiseOf(channel: PairTrack, reference: PairTrack, alignment: A
       return spoken.length < LEAST_FRAMES ? null : lossDb(spoken, band, gainDb);
     }),
     wordEdgeLossDb: edges.length < LEAST_FRAMES ? null : lossDb(edges, bins, gainDb),
-    musicalNoise: Math.log(kurtosis(noise, 'own', bins) / kurtosis(noise, 'other', bins)),
+    musicalNoise: warble(noise),
+    moments: denoiseMoments({ noise, edges, frameS: size / rateHz, lossDb: (frame) => lossDb([frame], bins, gainDb), warble }),
   };
 }
 
@@ -82,11 +81,11 @@ const db = (power: number) => 10 * Math.log10(Math.max(power, NOTHING));
 function spectraOf(channel: PairTrack, reference: PairTrack, alignment: Alignment, size: number): Frame[] {
   const transform = new BothTransform(size);
   const frames: Frame[] = [];
-  for (const { own: a, other: b } of commonStretches(channel, reference, alignment)) {
+  for (const { atS, own: a, other: b } of commonStretches(channel, reference, alignment)) {
     for (let from = 0; from + size <= b.length; from += size / 2) {
       const [own, other, re, im] = Array.from({ length: 4 }, () => new Float32Array(size / 2 + 1)) as [Float32Array, Float32Array, Float32Array, Float32Array];
       transform.addTo({ own, other, re, im }, a.subarray(from, from + size), b.subarray(from, from + size), 1);
-      frames.push({ own, other, re, im, level: db(sumOf(other, [1, size / 2])) });
+      frames.push({ atS: atS + from / reference.sampleRateHz, own, other, re, im, level: db(sumOf(other, [1, size / 2])) });
     }
   }
   return frames;

@@ -42,6 +42,7 @@ const NONE: PairGroup = {
   matchedDistanceDb: null,
   coherentSnrDb: null,
   denoise: null,
+  sameNoise: null,
 };
 
 /**
@@ -89,6 +90,7 @@ export function measurePair(channel: PairTrack, reference: PairTrack, warn: Warn
   const spectralDistanceDb = enough ? levelFreeRms(differences) : null;
   const coherentSnrDb = sum(coherent) <= 0 ? null : Math.min(MOST_SNR_DB, 10 * Math.log10(sum(coherent) / Math.max(rest, 1e-30)));
   const sameMicrophone = spectralDistanceDb !== null && spectralDistanceDb < ALIKE_DB && coherentSnrDb !== null && coherentSnrDb > ALIKE_SNR_DB;
+  const taken = sameMicrophone ? denoiseOf(channel, reference, alignment) : null;
   return {
     ...timing(alignment),
     levelDiffDb: 10 * Math.log10(voice(own, ownNoise) / voice(other, otherNoise)),
@@ -97,7 +99,8 @@ export function measurePair(channel: PairTrack, reference: PairTrack, warn: Warn
     eqMatch: match?.filters ?? [],
     matchedDistanceDb: match?.after ?? null,
     coherentSnrDb,
-    denoise: sameMicrophone ? denoiseOf(channel, reference, alignment) : null,
+    denoise: taken === 'same noise' ? null : taken,
+    sameNoise: taken === null ? null : taken === 'same noise',
   };
 }
 

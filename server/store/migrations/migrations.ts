@@ -5,6 +5,7 @@ import { FairBefore1764300000000 } from './0004-fair-before.ts';
 import { FirmGround1764400000000 } from './0005-firm-ground.ts';
 import { RowChanges1764500000000 } from './0006-row-changes.ts';
 import { Corrections1764600000000 } from './0007-corrections.ts';
+import { Reference1764700000000 } from './0008-reference.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -15,4 +16,5 @@ export const MIGRATIONS = [
   FirmGround1764400000000,
   RowChanges1764500000000,
   Corrections1764600000000,
+  Reference1764700000000,
 ];

@@ -1,7 +1,7 @@
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
 import { CRITERIA_FEWEST, CRITERIA_MOST, type Criterion, type StoredCriterion, weightShares } from '@marvet/core/domain/criterion';
 import type { Factor, FactorKind } from '@marvet/core/domain/factor';
-import type { Trial } from '@marvet/core/domain/trial';
+import type { Trial, TrialPatch } from '@marvet/core/domain/trial';
 import { MEASURES, plainNumber } from '@marvet/core/measure/catalogue';
 import { levelLabel } from '@marvet/core/plan/levelWords';
 import { ListPlus, Pencil, Plus, Trash2 } from 'lucide-react';
@@ -14,12 +14,20 @@ import { Empty, Sheet } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { useVersioned } from '../../parts/useVersioned.ts';
 import { CriterionDialog } from './CriterionDialog.tsx';
+import { ReferenceChoice } from './ReferenceChoice.tsx';
 import { StartingPoints } from './StartingPoints.tsx';
 
 const nothing = () => undefined;
 
-/** The criteria of a trial with their weights, and what share of the whole each is. */
-export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria: StoredCriterion[]; factors: Factor[] }) {
+interface CriteriaProps {
+  trial: Trial;
+  criteria: StoredCriterion[];
+  factors: Factor[];
+  onChange: (patch: TrialPatch) => void;
+}
+
+/** The criteria of a trial with their weights, what share of the whole each is, and what they are measured against. */
+export function Criteria({ trial, criteria, factors, onChange }: CriteriaProps) {
   const trialId = trial.id;
   const [starting, setStarting] = useState(false);
   const [editing, setEditing] = useState<StoredCriterion | 'new' | null>(null);
@@ -112,6 +120,7 @@ export function Criteria({ trial, criteria, factors }: { trial: Trial; criteria:
           </tbody>
         </table>
       )}
+      {criteria.length > 0 && <ReferenceChoice reference={trial.reference} factors={factors} criteria={criteria} onChange={(reference) => onChange({ reference })} />}
       {starting && <StartingPoints trialId={trialId} replaces={criteria.length} onClose={() => setStarting(false)} />}
       {editing && (
         <CriterionDialog trialId={trialId} factors={factors} criterion={editing === 'new' ? null : editing} position={criteria.length} onClose={() => setEditing(null)} />

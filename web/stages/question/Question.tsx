@@ -48,7 +48,7 @@ function QuestionDesk({ saved, fetching, criteria, factors }: QuestionDeskProps)
   return (
     <div className="columns">
       <div className="stack">
-        <Criteria trial={trial} criteria={criteria} factors={factors} />
+        <Criteria trial={trial} criteria={criteria} factors={factors} onChange={change} />
         <Pairwise trial={trial} criteria={criteria} onChange={(comparisons) => change({ comparisons })} />
         <Roles trial={trial} onChange={change} />
       </div>

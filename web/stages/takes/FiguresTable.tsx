@@ -1,4 +1,5 @@
-import { MEASURE_IDS } from '@marvet/core/domain/measureId';
+import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
+import { isPairMeasure, MEASURE_IDS, type MeasureId } from '@marvet/core/domain/measureId';
 import { MEASURES, measureText, measureValue } from '@marvet/core/measure/catalogue';
 import type { ChannelReport } from '@marvet/core/measure/report.types';
 import { Link } from 'react-router';
@@ -13,13 +14,22 @@ const GROUPS: [string, string][] = [
   ['intelligibility', 'Intelligibility'],
   ['character', 'Character'],
 ];
+const AGAINST: [string, string] = ['pair', 'Against the reference'];
+
+interface FiguresTableProps {
+  recordingId: string;
+  report: ChannelReport;
+  lengthS: number;
+  against: MeasuredAgainst | null;
+}
 
 /** Every figure of a channel, each group with how right it is and the way to its method. */
-export function FiguresTable({ report, lengthS }: { report: ChannelReport; lengthS: number }) {
+export function FiguresTable({ recordingId, report, lengthS, against }: FiguresTableProps) {
+  const figureOf = (id: MeasureId) => (isPairMeasure(id) ? (against?.figures[id] ?? null) : measureValue(report, id, lengthS));
   return (
     <Sheet title="All figures">
       <div className="figures">
-        {GROUPS.map(([group, title]) => {
+        {[...GROUPS, ...(against ? [AGAINST] : [])].map(([group, title]) => {
           const ids = MEASURE_IDS.filter((id) => id.startsWith(`${group}.`));
           return (
             <div key={group}>
@@ -34,15 +44,26 @@ export function FiguresTable({ report, lengthS }: { report: ChannelReport; lengt
                   {ids.map((id) => (
                     <tr key={id}>
                       <td>{MEASURES[id].label}</td>
-                      <td className="num">{measureText(id, measureValue(report, id, lengthS))}</td>
+                      <td className="num">{measureText(id, figureOf(id))}</td>
                     </tr>
                   ))}
                 </tbody>
               </table>
+              {group === 'pair' && against && <AgainstWords recordingId={recordingId} against={against} />}
             </div>
           );
         })}
       </div>
     </Sheet>
+  );
+}
+
+function AgainstWords({ recordingId, against: { referenceId, warnings } }: { recordingId: string; against: MeasuredAgainst }) {
+  if (referenceId === recordingId) return <p className="small soft mb-0">This is the reference of its take.</p>;
+  return (
+    <p className="small mb-0">
+      {warnings.map((warning) => `${warning}. `)}
+      <Link to={`../takes/pair/${recordingId}/${referenceId}`}>Look at the pair</Link>
+    </p>
   );
 }

@@ -191,7 +191,7 @@ export function Measured({ recording }: { recording: RecordingDetail }) {
           onTakeBack={takeBack}
         />
       </div>
-      <FiguresTable report={report} lengthS={file.format.durationS} />
+      <FiguresTable recordingId={recording.id} report={report} lengthS={file.format.durationS} against={recording.against} />
     </>
   );
 }

@@ -2,16 +2,19 @@ import type { RecordingDetail } from '@marvet/core/contract/recordings';
 import { slateLabel } from '@marvet/core/domain/take';
 import { eventText } from '@marvet/core/measure/eventWords';
 import type { AudioEvent, Span } from '@marvet/core/measure/report.types';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { placed, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { usePairQuery, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { LevelLanes } from './LevelLanes.tsx';
+import { type HeardSide, NoiseTaken } from './NoiseTaken.tsx';
 import { BandDifference, PairFigures } from './PairFigures.tsx';
 import { SafePlayer, type Seek } from './SafePlayer.tsx';
 import { useTimeWindow, WindowButtons } from './TimeWindow.tsx';
+
+const AROUND_S = 0.6;
 
 /** Two takes side by side, aligned: what the one is against the other. The second is the reference. */
 export default function Pair() {
@@ -25,13 +28,14 @@ export default function Pair() {
   const lengthS = Math.max(own.data?.file.format?.durationS ?? 0.1, other.data?.file.format?.durationS ?? 0.1);
   const time = useTimeWindow(lengthS);
   const [atS, setAtS] = useState(0);
+  const [heard, setHeard] = useState<{ side: HeardSide; startS: number; endS: number } | null>(null);
   return (
     <Loaded of={[own, other, takes]}>
       {() => {
         const latencyS = (pair.data?.pair.latencyMs ?? 0) / 1000;
         const sides = [
-          { recording: own.data!, shiftS: latencyS },
-          { recording: other.data!, shiftS: 0 },
+          { side: 'processed' as const, recording: own.data!, shiftS: latencyS },
+          { side: 'reference' as const, recording: other.data!, shiftS: 0 },
         ];
         const byId = new Map(takes.data!.map((take) => [take.id, take]));
         const placeOf = (recording: RecordingDetail) => placed(recording, byId, words.chains);
@@ -51,9 +55,12 @@ export default function Pair() {
             <Loaded of={[pair]}>
               {() => (
                 <div className="columns">
-                  <Sheet title="Difference of spectra, dB" aside={<span className="small soft">the first less the second</span>}>
-                    <BandDifference pair={pair.data!.pair} />
-                  </Sheet>
+                  <div className="stack">
+                    <Sheet title="Difference of spectra, dB" aside={<span className="small soft">the first less the second</span>}>
+                      <BandDifference pair={pair.data!.pair} />
+                    </Sheet>
+                    <NoiseTaken pair={pair.data!.pair} onHear={(side, { startS, endS }) => setHeard({ side, startS, endS })} />
+                  </div>
                   <PairFigures compared={pair.data!} />
                 </div>
               )}
@@ -67,6 +74,8 @@ export default function Pair() {
                   recording={side.recording}
                   trialId={trialId}
                   window={[time.window[0] + side.shiftS, time.window[1] + side.shiftS]}
+                  hear={heard?.side === side.side ? heard : null}
+                  shiftS={side.shiftS}
                   onTime={(seconds) => setAtS(seconds - side.shiftS)}
                 />
               ))}
@@ -74,7 +83,7 @@ export default function Pair() {
             <div className="columns">
               {sides.map((side) => (
                 <Sheet key={side.recording.id} title={`Events: ${nameOf(side)}`}>
-                  <Happened events={side.recording.report?.events ?? []} />
+                  <Happened name={nameOf(side)} events={side.recording.report?.events ?? []} />
                 </Sheet>
               ))}
             </div>
@@ -91,11 +100,17 @@ interface TrackProps {
   recording: NonNullable<ReturnType<typeof useRecordingQuery>['data']>;
   trialId: string;
   window: Span;
+  /** A stretch that somebody asked to hear, on the reference's clock, and how much later this is. */
+  hear: { startS: number; endS: number } | null;
+  shiftS: number;
   onTime: (seconds: number) => void;
 }
 
-function Track({ name, mark, recording, trialId, window, onTime }: TrackProps) {
+function Track({ name, mark, recording, trialId, window, hear, shiftS, onTime }: TrackProps) {
   const [seekTo, setSeekTo] = useState<Seek | null>(null);
+  useEffect(() => {
+    if (hear) setSeekTo({ atS: Math.max(0, hear.startS + shiftS - AROUND_S), untilS: hear.endS + shiftS + AROUND_S });
+  }, [hear, shiftS]);
   const [atS, setAtS] = useState(0);
   if (!recording.report || !recording.series) return <Empty>{name} has not been measured.</Empty>;
   return (
@@ -127,10 +142,10 @@ function Track({ name, mark, recording, trialId, window, onTime }: TrackProps) {
   );
 }
 
-function Happened({ events }: { events: readonly AudioEvent[] }) {
+function Happened({ name, events }: { name: string; events: readonly AudioEvent[] }) {
   if (events.length === 0) return <Empty>None.</Empty>;
   return (
-    <section className="event-list" tabIndex={0} aria-label="Events">
+    <section className="event-list" tabIndex={0} aria-label={`Events of ${name}, from first to last`}>
       <table className="plain small">
         <tbody>
           {events.map((event) => (

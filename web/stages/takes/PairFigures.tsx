@@ -1,6 +1,5 @@
 import { THIRD_OCTAVE_HZ, THIRD_OCTAVE_NAMES_HZ } from '@marvet/core/audio/bands';
 import { signed } from '@marvet/core/measure/catalogue';
-import { denoiseText } from '@marvet/core/measure/pair/denoiseWords';
 import { matchFilterDb } from '@marvet/core/measure/pair/eqMatch';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import type { MatchFilter, PairGroup } from '@marvet/core/measure/report.types';
@@ -32,13 +31,6 @@ export function PairFigures({ compared: { pair, warnings } }: { compared: Compar
     ['Spectral distance', pair.spectralDistanceDb === null ? 'not measured' : `${pair.spectralDistanceDb.toFixed(1)} dB`],
     ['Distance once equalised', pair.matchedDistanceDb === null ? 'not measured' : `${pair.matchedDistanceDb.toFixed(1)} dB`],
     ['Coherent signal to noise', pair.coherentSnrDb === null ? 'not measured' : `${signed(pair.coherentSnrDb, 0)} dB`],
-    ...(pair.denoise
-      ? ([
-          ['Noise taken off, against the voice', `${signed(pair.denoise.noiseReductionDb, 1)} dB`],
-          ['Gone of faint ends of words', pair.denoise.wordEdgeLossDb === null ? 'not measured' : `${signed(pair.denoise.wordEdgeLossDb, 1)} dB`],
-          ['Warble of the noise left', signed(pair.denoise.musicalNoise, 2)],
-        ] as [string, string][])
-      : []),
   ];
   return (
     <Sheet title="Against the second" aside={<Link to="/methods#pair">How this is measured</Link>}>
@@ -58,7 +50,6 @@ export function PairFigures({ compared: { pair, warnings } }: { compared: Compar
           ))}
         </tbody>
       </table>
-      {pair.denoise && <p className="mt-2 mb-0">{denoiseText(pair.denoise)}</p>}
       <h3 className="small mt-3">Equalisation that brings the first nearest</h3>
       {pair.eqMatch.length === 0 ? (
         <p className="small soft mb-0">{pair.spectralDistanceDb === null ? 'Nothing can be said of it here.' : 'None would help.'}</p>

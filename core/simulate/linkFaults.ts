@@ -1,4 +1,4 @@
-import type { RandomSource } from '@marvet/core/simulate/random';
+import type { RandomSource } from './random.ts';
 
 /** Where a fault was laid. */
 interface Laid {
