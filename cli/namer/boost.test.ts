@@ -15,7 +15,7 @@ function examples(seed: number, isSo: (a: number, b: number) => boolean) {
 }
 
 function rightOf(forest: ReturnType<typeof boost>, { values, targets }: ReturnType<typeof examples>): number {
-  const trees = new Trees(forest);
+  const trees = new Trees(forest, 3);
   return targets.reduce((sum, target, row) => sum + +(trees.probability(values, 3 * row) > 0.5 === (target === 1)), 0) / ROWS;
 }
 
@@ -31,7 +31,7 @@ describe('growing trees', () => {
   it('of what has nothing to learn from, says how often it is so', () => {
     const random = randomSource(8);
     const noise = { ...examples(1, () => false), targets: Uint8Array.from({ length: ROWS }, () => +(random.uniform() < 0.2)) };
-    const trees = new Trees(boost(noise, { ...options(2), trees: 5, smoothing: 50 }));
+    const trees = new Trees(boost(noise, { ...options(2), trees: 5, smoothing: 50 }), 3);
     const mean = noise.targets.reduce((sum, _, row) => sum + trees.probability(noise.values, 3 * row), 0) / ROWS;
     expect(Math.abs(mean - 0.2)).toBeLessThan(0.03);
   });
@@ -39,7 +39,7 @@ describe('growing trees', () => {
   it('rows count by their weight', () => {
     const { width, values, targets } = examples(1, (a) => a > 0.5);
     const weights = Float32Array.from(targets, (target) => (target === 1 ? 0 : 1));
-    expect(new Trees(boost({ width, values, targets, weights }, options(2))).probability(Float32Array.from([0.9, 0.5, 0.5]), 0)).toBeLessThan(0.1);
+    expect(new Trees(boost({ width, values, targets, weights }, options(2)), width).probability(Float32Array.from([0.9, 0.5, 0.5]), 0)).toBeLessThan(0.1);
   });
 
   it('the same seed grows the same trees', () => {

@@ -1,4 +1,5 @@
 import type { ByteSource } from './byteSource.ts';
+import { decodeChannel24, openDecode24 } from './kernels/decode24.ts';
 import type { WavLayout } from './wavFormat.ts';
 
 /** Turns stored frames into one array a channel, full scale at 1. `frames` of each array are written. */
@@ -29,11 +30,7 @@ export function sampleDecoder(layout: WavLayout, onBadSample: () => void): Decod
     return (data, frames, into) => {
       const bytes = new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
       for (let channel = 0; channel < channels; channel++) {
-        const out = into[channel] as Float64Array;
-        for (let frame = 0, offset = channel * 3; frame < frames; frame++, offset += stride) {
-          // The three bytes fill the top of 32 bits, so that the sign comes out right by itself.
-          out[frame] = (((bytes[offset] as number) << 8) | ((bytes[offset + 1] as number) << 16) | ((bytes[offset + 2] as number) << 24)) / 2147483648;
-        }
+        decodeChannel24(bytes, channel * 3, stride, frames, into[channel] as Float64Array);
       }
     };
   }
@@ -64,21 +61,32 @@ export function readBlocks(
   onBlock: (channels: readonly Float64Array[], frames: number) => boolean | void,
 ): { frames: number; badSamples: number } {
   let badSamples = 0;
-  const decode = sampleDecoder(layout, () => badSamples++);
-  const bytes = new Uint8Array(BLOCK_FRAMES * layout.bytesPerFrame);
-  const data = new DataView(bytes.buffer);
-  const into = Array.from({ length: layout.format.channels }, () => new Float64Array(BLOCK_FRAMES));
+  const { bytes, channels: into, run: decode } = blockDecoder(layout, () => badSamples++);
   let frame = 0;
   while (frame < layout.format.frames) {
     const wanted = Math.min(BLOCK_FRAMES, layout.format.frames - frame);
     const got = source.read(layout.dataOffset + frame * layout.bytesPerFrame, bytes.subarray(0, wanted * layout.bytesPerFrame));
     const frames = Math.floor(got / layout.bytesPerFrame);
     if (frames === 0) break;
-    decode(data, frames, into);
+    decode(frames);
     frame += frames;
     if (onBlock(into, frames) === false) break;
   }
   return { frames: frame, badSamples };
+}
+
+/** Room for the stored bytes of a block, and for what they are as samples. 24 bit is what field recorders write: it has a fast way of its own. */
+function blockDecoder(layout: WavLayout, onBadSample: () => void): { bytes: Uint8Array; channels: readonly Float64Array[]; run: (frames: number) => void } {
+  const { bytesPerFrame, format } = layout;
+  if (format.encoding === 'pcm' && format.bitDepth === 24) {
+    const { bytes, channels, run } = openDecode24(BLOCK_FRAMES, format.channels, bytesPerFrame);
+    return { bytes, channels, run: (frames) => run(frames, bytesPerFrame) };
+  }
+  const bytes = new Uint8Array(BLOCK_FRAMES * bytesPerFrame);
+  const data = new DataView(bytes.buffer);
+  const channels = Array.from({ length: format.channels }, () => new Float64Array(BLOCK_FRAMES));
+  const decode = sampleDecoder(layout, onBadSample);
+  return { bytes, channels, run: (frames) => decode(data, frames, channels) };
 }
 
 /** One channel of a file as a whole; for short clips only. */

@@ -2,8 +2,7 @@ import { amplitudeDb } from '../audio/decibel.ts';
 import { align } from '../measure/pair/align.ts';
 import type { PairTrack } from '../measure/pair/track.ts';
 import type { Span } from '../measure/report.types.ts';
-import { Extremes } from '../measure/tracks/extremes.ts';
-import { TruePeak } from '../measure/truePeak.ts';
+import { truePeakOf } from '../measure/truePeak.ts';
 import { voiceLoudnessLufs } from './voiceLoudness.ts';
 
 /** One recording of a round, before it is cut. */
@@ -38,8 +37,6 @@ const LEAD_S = 0.25;
 export const LONGEST_CLIP_S = 120;
 /** Sound around the performance that alignment may use. */
 const AROUND_S = 2;
-/** As many samples as are looked over for extremes at once. */
-const BLOCK = 4096;
 const LEAST_S = 0.4;
 const SILENT_DBTP = -200;
 
@@ -114,13 +111,4 @@ function leadOf({ performance: [beginS], speech }: RoundSource): number {
   return before ? Math.min(LEAD_S, Math.max(0, (beginS - before[1]) / 2)) : LEAD_S;
 }
 
-function truePeakDbtp(samples: Float64Array, sampleRateHz: number): number {
-  const meter = new TruePeak(sampleRateHz);
-  const extremes = new Extremes();
-  for (let from = 0; from < samples.length; from += BLOCK) {
-    const block = samples.subarray(from, Math.min(samples.length, from + BLOCK));
-    extremes.push(block, block.length);
-    meter.push(block, block.length, extremes);
-  }
-  return amplitudeDb(meter.finish()) ?? SILENT_DBTP;
-}
+const truePeakDbtp = (samples: Float64Array, sampleRateHz: number): number => amplitudeDb(truePeakOf(samples, sampleRateHz)) ?? SILENT_DBTP;

@@ -28,7 +28,7 @@ export function chapterFrames(totalFrames: number, channels: number): number {
 /** Tells words, pauses and events of what the tracks hold. */
 export function understand(tracks: ChannelTracks, startS: number, { roomTone, corrections }: MarkedByHand, decays: DecayFinder): Chapter {
   tracks.flush();
-  const weighted = coarser(tracks.fine.view(), 5);
+  const weighted = coarser(tracks.weighted.fine(), 5);
   const endS = startS + weighted.length * FRAME_S;
   const words = findWords(weighted);
   const features = frameFeatures(tracks, startS);

@@ -20,11 +20,11 @@ export class Levels implements Family<LevelsGroup> {
   private readonly flattened = new Flattened();
 
   constructor(private readonly context: ChannelContext) {
-    this.truePeak = new TruePeak(context.sampleRateHz);
+    this.truePeak = new TruePeak(context.tracks.block, context.sampleRateHz);
   }
 
-  push(samples: Float64Array, frames: number): void {
-    this.truePeak.push(samples, frames, this.context.tracks.extremes);
+  push(_samples: Float64Array, frames: number): void {
+    this.truePeak.push(frames);
   }
 
   /** Crests of words only: air, pops and knocks have broad ones, and what is cut off here is clipping, and told as such. */

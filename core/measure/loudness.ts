@@ -1,9 +1,6 @@
-import { Cascade } from '../audio/biquad.ts';
-import { kWeighting } from '../audio/weighting.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { LoudnessHistogram } from './loudnessHistogram.ts';
 import type { LoudnessGroup } from './report.types.ts';
-import { FRAME_S, FrameEnergies } from './tracks/frames.ts';
 
 const MOMENTARY_FRAMES = 40;
 const SHORT_TERM_FRAMES = 300;
@@ -19,28 +16,26 @@ export const ABSOLUTE_GATE_POWER = powerOf(ABSOLUTE_GATE_LUFS);
 
 /** K-weighted energies of one channel; its loudness when it is judged as one front channel. */
 export class Loudness implements Family<LoudnessGroup> {
-  private readonly energies: FrameEnergies;
   private readonly meter: LoudnessMeter;
+  private taken = 0;
 
-  constructor({ sampleRateHz, options }: ChannelContext) {
-    this.energies = new FrameEnergies(sampleRateHz, FRAME_S, new Cascade(kWeighting(sampleRateHz)));
-    this.meter = new LoudnessMeter(options.dualMono ? 2 : 1);
+  constructor(private readonly context: ChannelContext) {
+    this.meter = new LoudnessMeter(context.options.dualMono ? 2 : 1);
   }
 
-  push(samples: Float64Array, frames: number): void {
-    const before = this.energies.view().length;
-    this.energies.push(samples, frames);
-    const fresh = this.energies.view();
-    for (let index = before; index < fresh.length; index++) this.meter.push(fresh[index] as number);
+  push(): void {
+    const fresh = this.fresh();
+    while (this.taken < fresh.length) this.meter.push(fresh[this.taken++] as number);
   }
 
   /** K-weighted mean squares of the 10 ms frames completed since they were last forgotten, for the programme. */
   fresh(): Float64Array {
-    return this.energies.view();
+    return this.context.tracks.weighted.loud();
   }
 
   forgetFresh(): void {
-    this.energies.clear();
+    this.context.tracks.weighted.forgetLoud();
+    this.taken = 0;
   }
 
   finish(_before: Finished, warn: Warn): LoudnessGroup {

@@ -13,17 +13,29 @@ interface Compiling {
   CompileError: new () => Error;
 }
 
+/** Modules by their text; each is compiled once, and instances of their own are cheap. */
+const modules = new Map<string, object | null>();
+
 /**
  * A kernel compiled from `source/`, ready to run; null where this machine, or the page's rules, allow no
  * WebAssembly with SIMD: then the plain form does the work.
  * @param wasm its bytes as text, as `npm run kernels` writes them
  */
 export function openKernel<Exports extends KernelExports>(wasm: string): Exports | null {
-  const bytes = bytesOf(wasm);
   const { WebAssembly: compiling } = globalThis as { WebAssembly?: Compiling };
-  if (!compiling?.validate(bytes)) return null;
+  if (!compiling) return null;
+  let module = modules.get(wasm);
+  if (module === undefined) {
+    module = compiled(compiling, bytesOf(wasm));
+    modules.set(wasm, module);
+  }
+  return module && (new compiling.Instance(module).exports as Exports);
+}
+
+function compiled(compiling: Compiling, bytes: Uint8Array): object | null {
+  if (!compiling.validate(bytes)) return null;
   try {
-    return new compiling.Instance(new compiling.Module(bytes)).exports as Exports;
+    return new compiling.Module(bytes);
   } catch (refused) {
     if (refused instanceof compiling.CompileError) return null;
     throw refused;

@@ -45,7 +45,7 @@ const AFTER_WORD_S = [0.03, 0.13] as const;
  * does not stop dead, take the room tone with it and come back as suddenly.
  */
 export function findDropouts({ tracks, startS, quiet, speech }: Heard): AudioEvent[] {
-  const fine = tracks.fine.view();
+  const fine = tracks.weighted.fine();
   const levels = Float64Array.from(fine, (power) => 10 * Math.log10(Math.max(power, 1e-15)));
   const tone = quiet.length > 0 ? quiet : speech;
   const levelsOfTone = roomLevels(fine, tone, startS);

@@ -114,7 +114,7 @@ export function frameFeatures(tracks: ChannelTracks, startS: number): FrameFeatu
     return most;
   });
   put((frame) => meanBetween(voicingSum, frame - far, frame + far + 1));
-  const fine = tracks.fine.view();
+  const fine = tracks.weighted.fine();
   put((frame) => crestDb(fine, Math.round(((timesS[frame] as number) - startS) / FINE_FRAME_S)));
   return { timesS, hopS, values };
 }

@@ -7,7 +7,7 @@ import { type Forest, Trees } from './trees.ts';
 const OVER_QUIET_DB = 5;
 
 const forests = numbers as Record<LikelyTarget, Forest>;
-const trees = LIKELY_TARGETS.map((target) => [target, new Trees(forests[target])] as const);
+const trees = LIKELY_TARGETS.map((target) => [target, new Trees(forests[target], FEATURES)] as const);
 
 /** For every frame how likely each of them is, 0 to 1. Several may be so at once. */
 export type Likely = Record<LikelyTarget, Float64Array>;

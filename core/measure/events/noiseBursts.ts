@@ -28,7 +28,7 @@ const NOTHING_DB = -110;
  */
 export function findNoiseBursts({ tracks, startS }: Heard): AudioEvent[] {
   if (tracks.sampleRateHz < LEAST_RATE_HZ) return [];
-  const fine = tracks.fine.view();
+  const fine = tracks.weighted.fine();
   const stepS = (BINS * tracks.breaks.binSamples) / tracks.sampleRateHz;
   const levels = coarser(tracks.breaks.meanSquares(), BINS).map((power) => 10 * Math.log10(Math.max(power, 1e-15)));
   const longest = Math.round(LONGEST_S / stepS);

@@ -1,16 +1,16 @@
 import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../../audio/bands.ts';
 import { Cascade, cascadeDb, highPass, lowPass } from '../../audio/biquad.ts';
 import { Decimator } from '../../audio/decimator.ts';
-import { aWeighting } from '../../audio/weighting.ts';
+import { openSampleBlock } from '../../audio/kernels/sampleBlock.ts';
 import { BandTrack } from './bandTrack.ts';
 import { Discontinuities } from './discontinuities.ts';
-import { Extremes } from './extremes.ts';
 import { FlatTops } from './flatTops.ts';
 import { Crests } from './flattened.ts';
-import { FINE_FRAME_S, FRAME_S, FrameEnergies } from './frames.ts';
+import { FRAME_S, FrameEnergies } from './frames.ts';
 import { Moments } from './moments.ts';
 import { Repeats } from './repeats.ts';
 import { Voicing } from './voicing.ts';
+import { WeightedEnergies } from './weightedEnergies.ts';
 
 const BLOCK = 4096;
 const LEAST_MID_RATE_HZ = 5500;
@@ -32,9 +32,11 @@ export const EXTRA_COLUMNS = 1;
  * several filters, band powers in three resolutions, and places where the wave breaks or is flat.
  */
 export class ChannelTracks {
+  /** The samples that were last taken up. */
+  readonly block = openSampleBlock();
   readonly moments: Moments;
-  /** A-weighted mean squares of 2 ms. */
-  readonly fine: FrameEnergies;
+  /** Energies behind the A and the K weighting. */
+  readonly weighted: WeightedEnergies;
   /** Mean squares of 10 ms from 15 to 60 Hz, under nearly all voices. */
   readonly sub: FrameEnergies;
   /** Mean squares of 10 ms from 80 to 300 Hz, where a voice has its fundamental. */
@@ -51,7 +53,6 @@ export class ChannelTracks {
   readonly repeats: Repeats;
   /** How much the sound repeats itself at a voice's pitch. */
   readonly voicing: Voicing;
-  readonly extremes = new Extremes();
   readonly flatTops = new FlatTops();
   readonly crests: Crests;
   private readonly toMid: Decimator;
@@ -65,7 +66,7 @@ export class ChannelTracks {
     this.toMid = new Decimator(halvings);
     const lowRateHz = midRateHz / LOW_DECIMATION;
     this.moments = new Moments(sampleRateHz);
-    this.fine = new FrameEnergies(sampleRateHz, FINE_FRAME_S, new Cascade(aWeighting(sampleRateHz)));
+    this.weighted = new WeightedEnergies(this.block, sampleRateHz);
     this.sub = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(60, midRateHz), highPass(15, Math.SQRT1_2, midRateHz)]));
     this.chest = new FrameEnergies(midRateHz, FRAME_S, new Cascade([highPass(90, 1, midRateHz), lowPass(300, Math.SQRT1_2, midRateHz)]));
     this.low = new FrameEnergies(midRateHz, FRAME_S, new Cascade([...butterworth(120, midRateHz), highPass(10, Math.SQRT1_2, midRateHz)]));
@@ -89,14 +90,16 @@ export class ChannelTracks {
 
   /** Takes up at most {@link BLOCK} samples. */
   push(samples: Float64Array, frames: number): void {
-    this.moments.push(samples, frames);
-    this.extremes.push(samples, frames);
-    this.fine.push(samples, frames);
+    const { block } = this;
+    block.take(samples, frames);
+    block.extremes(frames);
+    this.moments.push(block, frames);
+    this.weighted.push(frames);
     this.highBands.push(samples, frames);
-    this.breaks.push(samples, frames);
-    this.repeats.push(samples, frames);
-    this.crests.push(samples, frames);
-    this.flatTops.push(samples, frames, this.extremes);
+    this.breaks.push(block, frames);
+    this.repeats.push(block, frames);
+    this.crests.push(block, frames);
+    this.flatTops.push(block, frames);
     const kept = this.toMid.process(samples, frames, this.mid);
     this.midBands.push(this.mid, kept);
     this.sub.push(this.mid, kept);
@@ -116,7 +119,7 @@ export class ChannelTracks {
   clear(): void {
     for (const track of [
       this.moments,
-      this.fine,
+      this.weighted,
       this.sub,
       this.chest,
       this.low,

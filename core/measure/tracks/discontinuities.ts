@@ -1,4 +1,5 @@
 import { GrowingArray } from '../../audio/growingArray.ts';
+import type { SampleBlock } from '../../audio/kernels/sampleBlock.types.ts';
 
 /** Length of the bins in which the largest break is kept, in seconds. */
 export const BREAK_BIN_S = 0.0005;
@@ -13,9 +14,6 @@ export class Discontinuities {
   private readonly largest = new GrowingArray();
   private readonly means = new GrowingArray();
   private readonly binLength: number;
-  private x1 = 0;
-  private x2 = 0;
-  private x3 = 0;
   private inBin = 0;
   private max = 0;
   private sum = 0;
@@ -24,35 +22,23 @@ export class Discontinuities {
     this.binLength = Math.max(4, Math.round(sampleRateHz * BREAK_BIN_S));
   }
 
-  push(samples: Float64Array, frames: number): void {
-    let { x1, x2, x3, max, sum, inBin } = this;
+  push(block: SampleBlock, frames: number): void {
+    const { results } = block;
     let at = 0;
     while (at < frames) {
-      const end = Math.min(frames, at + this.binLength - inBin);
-      inBin += end - at;
-      for (; at < end; at++) {
-        const x = samples[at] as number;
-        const error = Math.abs(x - x3 + 3 * (x2 - x1));
-        if (error > max) max = error;
-        sum += error * error;
-        x3 = x2;
-        x2 = x1;
-        x1 = x;
-      }
-      if (inBin === this.binLength) {
-        this.largest.push(max);
-        this.means.push(sum / this.binLength);
-        max = 0;
-        sum = 0;
-        inBin = 0;
-      }
+      const end = Math.min(frames, at + this.binLength - this.inBin);
+      this.inBin += end - at;
+      block.breaks(at, end);
+      at = end;
+      this.max = Math.max(this.max, results[0] as number);
+      this.sum += results[1] as number;
+      if (this.inBin < this.binLength) continue;
+      this.largest.push(this.max);
+      this.means.push(this.sum / this.binLength);
+      this.max = 0;
+      this.sum = 0;
+      this.inBin = 0;
     }
-    this.x1 = x1;
-    this.x2 = x2;
-    this.x3 = x3;
-    this.max = max;
-    this.sum = sum;
-    this.inBin = inBin;
   }
 
   /** Largest third difference of each bin. */

@@ -1,16 +1,17 @@
 import { describe, expect, it } from 'vitest';
+import { openSampleBlock } from '../../audio/kernels/sampleBlock.ts';
 import { sine } from '../../testing/signals.ts';
-import { Extremes } from './extremes.ts';
 import { FlatTops } from './flatTops.ts';
 
 /** Flat tops of a signal that comes in blocks. */
-function flatTopsOf(samples: Float64Array, block = 1024): FlatTops {
+function flatTopsOf(samples: Float64Array, pieces = 1024): FlatTops {
   const flats = new FlatTops();
-  for (let at = 0; at < samples.length; at += block) {
-    const part = samples.subarray(at, Math.min(samples.length, at + block));
-    const extremes = new Extremes();
-    extremes.push(part, part.length);
-    flats.push(part, part.length, extremes);
+  const block = openSampleBlock();
+  for (let at = 0; at < samples.length; at += pieces) {
+    const part = samples.subarray(at, Math.min(samples.length, at + pieces));
+    block.take(part, part.length);
+    block.extremes(part.length);
+    flats.push(block, part.length);
   }
   return flats;
 }

@@ -1,4 +1,4 @@
-import { type Extremes, STRETCH } from './extremes.ts';
+import { type SampleBlock, STRETCH } from '../../audio/kernels/sampleBlock.types.ts';
 
 const SHORTEST_RUN = 3;
 /** Runs nearer than this belong to one spell of clipping. */
@@ -78,7 +78,8 @@ export class FlatTops {
   readonly below = new Side(-1);
   private position = 0;
 
-  push(samples: Float64Array, frames: number, { most, least }: Extremes): void {
+  /** @param block whose extremes are those of these samples */
+  push({ samples, most, least }: SampleBlock, frames: number): void {
     const { above, below } = this;
     for (let from = 0, stretch = 0; from < frames; from += STRETCH, stretch++) {
       const to = Math.min(frames, from + STRETCH);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Cascade, lowPass } from '../../audio/biquad.ts';
+import { openSampleBlock } from '../../audio/kernels/sampleBlock.ts';
 import { resample } from '../../audio/resample.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { mixed, whiteNoise } from '../../testing/signals.ts';
@@ -33,7 +34,12 @@ function voice(seed: number, lengthS = 12): Float64Array {
 
 function shareOf(samples: Float64Array, rateHz = RATE_HZ): number {
   const crests = new Crests(rateHz);
-  for (let start = 0; start < samples.length; start += 1000) crests.push(samples.subarray(start, start + 1000), Math.min(1000, samples.length - start));
+  const block = openSampleBlock();
+  for (let start = 0; start < samples.length; start += 1000) {
+    const count = Math.min(1000, samples.length - start);
+    block.take(samples.subarray(start, start + count), count);
+    crests.push(block, count);
+  }
   const flattened = new Flattened();
   crests.levelsDbfs().forEach((level, frame) => {
     flattened.add(level, crests.nearShares()[frame] as number);

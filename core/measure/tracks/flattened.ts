@@ -1,4 +1,5 @@
 import { GrowingArray } from '../../audio/growingArray.ts';
+import type { SampleBlock } from '../../audio/kernels/sampleBlock.types.ts';
 
 export const CREST_FRAME_S = 0.02;
 /** What is this near to the largest sample of its frame is counted. */
@@ -24,53 +25,36 @@ const LEAST_DBFS = -50;
 export class Crests {
   private readonly levels = new GrowingArray();
   private readonly shares = new GrowingArray();
-  private readonly frame: Float64Array;
+  private readonly length: number;
   private filled = 0;
   private loudest = 0;
 
   constructor(sampleRateHz: number) {
-    this.frame = new Float64Array(Math.round(CREST_FRAME_S * sampleRateHz));
+    this.length = Math.round(CREST_FRAME_S * sampleRateHz);
   }
 
-  push(samples: Float64Array, frames: number): void {
-    const { frame } = this;
+  push(block: SampleBlock, frames: number): void {
     let at = 0;
     while (at < frames) {
-      const taken = Math.min(frames - at, frame.length - this.filled);
-      frame.set(samples.subarray(at, at + taken), this.filled);
+      const taken = Math.min(frames - at, this.length - this.filled);
+      block.gather(at, taken, this.filled);
       this.filled += taken;
       at += taken;
-      if (this.filled === frame.length) this.close();
+      if (this.filled === this.length) this.close(block);
     }
   }
 
-  private close(): void {
-    const { frame } = this;
+  private close(block: SampleBlock): void {
+    const { length } = this;
     this.filled = 0;
-    let high = 0;
-    let low = 0;
-    for (let index = 0; index < frame.length; index++) {
-      const x = frame[index] as number;
-      if (x > high) high = x;
-      else if (x < low) low = x;
-    }
+    block.crests(length);
+    const high = block.results[0] as number;
+    const low = block.results[1] as number;
     const most = Math.max(high, -low);
     this.loudest = Math.max(this.loudest, most);
     this.levels.push(20 * Math.log10(Math.max(most, 1e-9)));
-    // Far under the loudest so far nothing is compared.
-    if (most < this.loudest * FAR_UNDER) {
-      this.shares.push(0);
-      return;
-    }
-    // One side alone may have met its limit.
-    const onHigh = high >= -low;
-    const threshold = NEAR * most;
-    let near = 0;
-    for (let index = 0; index < frame.length; index++) {
-      const x = frame[index] as number;
-      if ((onHigh ? x : -x) > threshold) near++;
-    }
-    this.shares.push(near / frame.length);
+    // Far under the loudest so far nothing is compared. One side alone may have met its limit.
+    this.shares.push(most < this.loudest * FAR_UNDER ? 0 : block.over(length, NEAR * most, high >= -low ? 1 : -1) / length);
   }
 
   /** Largest sample of each frame since the start or the last `clear`, in dBFS. */

@@ -1,4 +1,5 @@
 import { GrowingArray } from '../../audio/growingArray.ts';
+import type { SampleBlock } from '../../audio/kernels/sampleBlock.types.ts';
 import { FRAME_S } from './frames.ts';
 
 /** Length of the bins whose mean magnitude is kept, in seconds. */
@@ -32,7 +33,8 @@ export class Moments {
   }
 
   /** The magnitudes of {@link magnitudesOfBlock} are those of the bins that this block completed. */
-  push(samples: Float64Array, frames: number): void {
+  push(block: SampleBlock, frames: number): void {
+    const { results } = block;
     this.magnitudes.clear();
     this.count += frames;
     let at = 0;
@@ -40,17 +42,11 @@ export class Moments {
       const end = Math.min(frames, at + this.binLength - this.inBin);
       this.inBin += end - at;
       this.frameSamples += end - at;
-      let sum = 0;
-      let magnitude = 0;
-      let squares = 0;
-      for (; at < end; at++) {
-        const x = samples[at] as number;
-        sum += x;
-        magnitude += Math.abs(x);
-        squares += x * x;
-      }
-      this.sum += sum;
-      this.magnitude += magnitude;
+      block.sums(at, end);
+      at = end;
+      const squares = results[2] as number;
+      this.sum += results[0] as number;
+      this.magnitude += results[1] as number;
       this.sumOfSquares += squares;
       this.frameSquares += squares;
       if (this.inBin === this.binLength) this.closeBin();

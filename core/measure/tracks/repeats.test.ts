@@ -1,15 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { openSampleBlock } from '../../audio/kernels/sampleBlock.ts';
 import { mixed, silence, sine, whiteNoise } from '../../testing/signals.ts';
 import { type Repeat, Repeats } from './repeats.ts';
 
 const RATE_HZ = 48_000;
 
-function repeatsIn(samples: Float64Array, block = 4096): readonly Repeat[] {
+function repeatsIn(samples: Float64Array, pieces = 4096): readonly Repeat[] {
   const repeats = new Repeats(RATE_HZ);
-  for (let start = 0; start < samples.length; start += block) {
-    const part = samples.subarray(start, Math.min(samples.length, start + block));
-    repeats.push(part, part.length);
+  const block = openSampleBlock();
+  for (let start = 0; start < samples.length; start += pieces) {
+    const part = samples.subarray(start, Math.min(samples.length, start + pieces));
+    block.take(part, part.length);
+    repeats.push(block, part.length);
   }
   repeats.flush();
   return repeats.view();

@@ -1,4 +1,5 @@
 import { type Likeness, openLikeness } from '../../audio/kernels/likeness.ts';
+import type { SampleBlock } from '../../audio/kernels/sampleBlock.types.ts';
 
 /** Blocks that a link plays again are this long. */
 const SHORTEST_BLOCK_S = 0.004;
@@ -43,7 +44,6 @@ export class Repeats {
   /** Sample number of the first one kept. */
   private firstKept = 0;
   private nextProbe: number;
-  private last = 0;
 
   constructor(sampleRateHz: number) {
     this.lags = [Math.round(SHORTEST_BLOCK_S * sampleRateHz), Math.round(LONGEST_BLOCK_S * sampleRateHz)];
@@ -58,12 +58,10 @@ export class Repeats {
   }
 
   /** Takes at most 4096 samples. */
-  push(samples: Float64Array, frames: number): void {
+  push(block: SampleBlock, frames: number): void {
     const { kept } = this;
-    const filled = this.filled;
-    if (frames > 0) kept[filled] = (samples[0] as number) - this.last;
-    for (let at = 1; at < frames; at++) kept[filled + at] = (samples[at] as number) - (samples[at - 1] as number);
-    if (frames > 0) this.last = samples[frames - 1] as number;
+    block.differ(frames);
+    kept.set(block.changes.subarray(0, frames), this.filled);
     this.filled += frames;
     this.look(this.filled - this.longest - ALIKE);
     const spare = this.nextProbe - this.firstKept - this.reach;
