@@ -1,6 +1,7 @@
 import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { sharedS } from '../spans.ts';
+import { meanOf } from '../tracks/frames.ts';
 import { flatSpans } from './flatSpans.ts';
 
 /** A jump is compared with all that happens this long before and after it: a few periods of the lowest voice. */
@@ -10,13 +11,16 @@ const OWN_S = 0.0015;
 /** How far a jump must stand out of the largest errors around it, and of their mean. */
 const OVER_LARGEST_DB = 7;
 const OVER_MEAN_DB = 20;
+/** What begins with a click and goes on louder than it was before is the start of a sound: a drum, a door, a word. */
+const GOES_ON_S = [0.002, 0.015] as const;
+const MOST_RISE_DB = 8;
 const START_S = 0.01;
 const FLAT_REACH_S = 0.004;
 
 /**
  * Clicks: places where the wave departs from what its neighbours predict by much more than anywhere
  * around. The errors at the pulses of a voice come in every period, and those of hiss and of consonants
- * are alike for many milliseconds; a click is alone.
+ * are alike for many milliseconds; a click is alone, and after it all is as it was before.
  */
 export function findClicks({ tracks, startS }: Heard): AudioEvent[] {
   const errors = tracks.breaks.view();
@@ -33,6 +37,7 @@ export function findClicks({ tracks, startS }: Heard): AudioEvent[] {
     if (error <= (errors[bin - own - 1] ?? 0) * factor || error <= (errors[bin + own + 1] ?? 0) * factor) continue;
     const others = othersAround(errors, bin, around, own);
     if (error < others.largest * factor || error < others.mean * 10 ** (OVER_MEAN_DB / 20)) continue;
+    if (risesAt(tracks.breaks.meanSquares(), bin, binS)) continue;
     const at = startS + bin * binS;
     if (sharedS(flat, at, at + binS) > 0) continue;
     events.push({ kind: 'click', startS: at, endS: at + binS, severityDb: Math.min(60, 20 * Math.log10(error / Math.max(others.largest, 1e-9))) });
@@ -58,4 +63,12 @@ function othersAround(errors: Float64Array, bin: number, around: number, own: nu
     count++;
   }
   return { largest, mean: count > 0 ? sum / count : 0 };
+}
+
+/** Whether more goes on right after a bin than right before it. */
+function risesAt(meanSquares: Float64Array, bin: number, binS: number): boolean {
+  const [near, far] = GOES_ON_S.map((seconds) => Math.round(seconds / binS)) as [number, number];
+  const before = meanOf(meanSquares, Math.max(0, bin - far), Math.max(0, bin - near));
+  const after = meanOf(meanSquares, Math.min(meanSquares.length, bin + near), Math.min(meanSquares.length, bin + far));
+  return before > 0 && after > before * 10 ** (MOST_RISE_DB / 10);
 }

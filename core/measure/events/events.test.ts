@@ -69,6 +69,19 @@ describe('events', () => {
     );
   });
 
+  it('the sharp start of a sound is no click: a drum, a door, an instrument', () => {
+    const random = randomSource(8);
+    const drums = Float64Array.from(clean);
+    for (let atS = 0.4; atS < 9.4; atS += 0.7) {
+      for (let index = 0; index < 0.2 * RATE_HZ; index++) {
+        const at = Math.round(atS * RATE_HZ) + index;
+        const hit = index < 3 ? 0.3 : 0.03;
+        drums[at] = (drums[at] as number) + hit * Math.exp(-index / (0.05 * RATE_HZ)) * random.normal();
+      }
+    }
+    expect(found(drums, 'click')).toEqual([]);
+  });
+
   it('flat tops are one spell of clipping, wherever the ceiling is', () => {
     const flat = clean.map((x, index) => (index / RATE_HZ < 5 ? Math.max(-0.3, Math.min(0.3, 2 * x)) : 0.5 * x));
     const clips = found(flat, 'clip');
