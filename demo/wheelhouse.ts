@@ -1,9 +1,11 @@
 import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { faultSearchSchema } from '@marvet/core/domain/faultSearch';
+import { frameDraftSchema } from '@marvet/core/domain/frame';
 import { acousticsSchema } from '@marvet/core/domain/station';
 import { untouchedTake } from '@marvet/core/domain/take';
 import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
+import { nearestOut } from '@marvet/core/place/boomPlace';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
 import { demoId } from './ids.ts';
@@ -39,7 +41,7 @@ const STATIONS: BundledTrial['stations'] = [
     longitudeDeg: 9.019,
     needsDaylight: false,
     hazards: ['vehicle'],
-    acoustics: acousticsSchema.parse({ sizeM: [3, 2.4, 2.2], noiseDba: 45, windMs: 0 }),
+    acoustics: acousticsSchema.parse({ sizeM: [3, 2.4, 2.2], absorption: [0.12, 0.1, 0.1, 0.1, 0.11, 0.12], noiseDba: 45, windMs: 0 }),
     remark: '',
     position: 0,
   },
@@ -63,6 +65,27 @@ const SCRIPTS: BundledTrial['scripts'] = [
   { id: own('script', 1), name: 'Neutral', text: 'The ferry leaves the landing at a quarter to nine.', purpose: 'Compare the colour.', talker: 'Ferrier', lengthS: 8, position: 0 },
   { id: own('script', 2), name: 'Room tone', text: 'Silence. Nobody moves.', purpose: 'Noise floor.', talker: '', lengthS: 8, position: 1 },
 ];
+
+/** Two in the wheelhouse, close: a boom from above just under the roof, or one from below. */
+const FRAMES: BundledTrial['frames'] = (() => {
+  const draft = frameDraftSchema.parse({
+    name: 'Two-hander, close',
+    stationId: own('station', 1),
+    camera: { sensorWidthMm: 24.9, sensorHeightMm: 18.7, focalMm: 50, aspect: 1.85, heightM: 1.5, tiltDeg: 0 },
+    ceilingM: 2.2,
+    talkers: [
+      { id: own('talker', 1), name: 'Ferrier', awayM: 1.7, acrossM: -0.25, mouthHeightM: 1.52, looksDeg: 25, leanM: 0.12, turnDeg: 40 },
+      { id: own('talker', 2), name: 'Netmaker', awayM: 1.9, acrossM: 0.3, mouthHeightM: 1.42, looksDeg: -20, leanM: 0.12, turnDeg: 40 },
+    ],
+    operator: { awayM: 1.6, acrossM: 1.2, handsM: 1.9, poleM: 2, poleKg: 0.5 },
+    marginM: 0.08,
+  });
+  const booms = (['above', 'below'] as const).flatMap((from) => {
+    const microphone = { id: own('boom', from), aimsAt: 0, pressureShare: 0.37, tubeM: 0, lengthM: 0.18, screenM: 0.06, massKg: 0.35 };
+    return nearestOut(draft, from, microphone) ?? [];
+  });
+  return [{ ...draft, booms, id: own('frame', 1) }];
+})();
 
 const DAY_MS = Date.UTC(2026, 4, 21, 15, 30, 0);
 
@@ -126,6 +149,7 @@ export const WHEELHOUSE = bundledTrial({
   chains: CHAINS,
   stations: STATIONS,
   scripts: SCRIPTS,
+  frames: FRAMES,
   plan: { ...PLAN, committedAtMs: Date.UTC(2026, 4, 20, 17, 30, 0) },
   marks: [],
   takes: PLANNED.map(({ condition, setups }, position) =>

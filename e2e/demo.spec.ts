@@ -131,6 +131,7 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ['slates', () => `/trials/${wheelhouse.id}/plan/slates`, (page) => page.getByRole('article', { name: 'Slate 01' }).waitFor()],
   ['plan', () => `/trials/${wheelhouse.id}/plan`, (page) => page.getByRole('region', { name: 'Cells' }).waitFor()],
   ['run sheet', () => `/trials/${saltreach.id}/plan/run-sheet`, (page) => page.getByRole('region', { name: 'Run sheet' }).waitFor()],
+  ['placing', () => `/trials/${wheelhouse.id}/placing`, (page) => page.getByRole('region', { name: 'The booms side by side' }).waitFor()],
   ['field', () => `/trials/${wheelhouse.id}/field`, (page) => page.getByRole('button', { name: /^Start take/ }).waitFor()],
   [
     'takes',

@@ -56,7 +56,7 @@ const SHOTS: Shot[] = [
       await levels.evaluate((sheet) => sheet.scrollIntoView());
     },
   },
-  { name: 'preflight', size: WIDE, go: stage('kit?part=preflight') },
+  { name: 'placing', size: WIDE, go: stage('placing', 'Wheelhouse boom') },
   { name: 'plan', size: WIDE, go: stage('plan') },
   { name: 'plan-design', size: WIDE, go: worked('plan?part=design', 'Fishwife costume') },
   { name: 'plan-day', size: WIDE, theme: 'dusk', go: worked('plan?part=day', 'Fishwife costume') },

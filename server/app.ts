@@ -2,6 +2,7 @@ import { serveStatic } from '@hono/node-server/serve-static';
 import type { Health } from '@marvet/core/contract/answers';
 import { chainDraftSchema } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
+import { frameDraftSchema } from '@marvet/core/domain/frame';
 import { placementDraftSchema } from '@marvet/core/domain/placement';
 import { rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
 import { scriptDraftSchema } from '@marvet/core/domain/script';
@@ -45,6 +46,7 @@ const RECORD_KINDS: RecordKind[] = [
   { noun: 'station', name: 'stations', schema: stationDraftSchema },
   { noun: 'placement', name: 'placements', schema: placementDraftSchema },
   { noun: 'rig', name: 'rigs', schema: rigRecordDraftSchema },
+  { noun: 'frame', name: 'frames', schema: frameDraftSchema },
   { noun: 'script', name: 'scripts', schema: scriptDraftSchema },
 ];
 

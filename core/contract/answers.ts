@@ -8,6 +8,7 @@ export const BIN_KINDS = {
   station: 'stations',
   placement: 'placements',
   rig: 'rigs',
+  frame: 'frames',
   script: 'scripts',
   take: 'takes',
   file: 'files',

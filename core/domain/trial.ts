@@ -95,6 +95,7 @@ export interface Expectation {
 export interface TrialProgress {
   criteria: number;
   candidates: number;
+  frames: number;
   planned: number;
   done: number;
   recordings: number;

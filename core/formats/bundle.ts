@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { chainSchema } from '../domain/chain.ts';
 import { criterionDraftSchema, markSchema } from '../domain/criterion.ts';
+import { frameSchema } from '../domain/frame.ts';
 import { idSchema } from '../domain/identity.ts';
 import { itemSchema } from '../domain/item.ts';
 import { placementSchema } from '../domain/placement.ts';
@@ -48,6 +49,7 @@ const bundledTrialSchema = trialSchema.omit({ version: true, binnedAtMs: true })
   stations: z.array(stationSchema.omit(STORED_ONLY)),
   placements: z.array(placementSchema.omit(STORED_ONLY)).default([]),
   rigs: z.array(rigRecordSchema.omit(STORED_ONLY)).default([]),
+  frames: z.array(frameSchema.omit(STORED_ONLY)).default([]),
   scripts: z.array(scriptSchema.omit(STORED_ONLY)),
   plan: planSchema.omit({ trialId: true, version: true }),
   marks: z.array(markSchema.omit({ trialId: true })),

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { StoredChain } from '../domain/chain.ts';
 import type { StoredCriterion } from '../domain/criterion.ts';
+import type { StoredFrame } from '../domain/frame.ts';
 import type { Placement } from '../domain/placement.ts';
 import type { Plan } from '../domain/plan.ts';
 import type { RigRecord } from '../domain/rigRecord.ts';
@@ -15,6 +16,7 @@ export interface TrialSetOut {
   stations: StoredStation[];
   placements: Placement[];
   rigs: RigRecord[];
+  frames: StoredFrame[];
   scripts: StoredScript[];
   criteria: StoredCriterion[];
   plan: Plan | null;
@@ -27,7 +29,7 @@ export interface TrialSetOut {
  */
 export function copiedTrial(from: TrialSetOut, newId: () => string, nowMs: number): TrialSetOut {
   const ids = new Map<string, string>([[from.trial.id, newId()]]);
-  const owned = [...from.chains, ...from.stations, ...from.placements, ...from.rigs, ...from.scripts, ...from.criteria];
+  const owned = [...from.chains, ...from.stations, ...from.placements, ...from.rigs, ...from.frames, ...from.scripts, ...from.criteria];
   for (const { id } of owned) ids.set(id, newId());
   for (const { id } of [...from.trial.roles, ...(from.plan?.rules ?? [])]) ids.set(id, newId());
   const copy = renamed(from, ids);

@@ -9,6 +9,7 @@ const STALE: Record<string, readonly RecordTag[]> = {
   stations: ['Stations', 'Plan', 'Bin'],
   placements: ['Placements', 'Plan', 'Bin'],
   rigs: ['Rigs', 'Plan', 'Bin'],
+  frames: ['Frames', 'Bin'],
   scripts: ['Scripts', 'Plan', 'Bin'],
   marks: ['Marks', 'Verdict'],
   plan: ['Plan'],

@@ -7,7 +7,7 @@ import { present, type ReadTable, type Table } from '../store/table.ts';
 import { changedMeanwhile, notFound, pathId, readBody, readChange } from './http.ts';
 
 /** Records of a trial that are listed, made, changed as a whole and binned. */
-export type TrialRecordName = Extract<RecordName, 'criteria' | 'chains' | 'stations' | 'scripts' | 'placements' | 'rigs'>;
+export type TrialRecordName = Extract<RecordName, 'criteria' | 'chains' | 'stations' | 'scripts' | 'placements' | 'rigs' | 'frames'>;
 
 /** A row of any of them. */
 interface Owned {

@@ -101,16 +101,16 @@ describe('recordings against the reference of their take', () => {
     const { at, quoin, lodestar, refer } = await takeOfTwo();
     const criterion = { name: 'Noise taken off', kind: 'measured', measureId: 'pair.denoise.noiseReductionDb', weight: 10, best: 20, worst: 0 };
     expect((await harness.call('POST', `${at}/criteria`, criterion)).status).toBe(201);
-    const valueOf = async (chainId: string) => {
+    const verdictOn = async (chainId: string) => {
       const { rows: judged } = (await harness.call<Verdict>('GET', `${at}/verdict`)).body;
       return judged.find((row) => row.candidate.id === chainId)?.cells[0]?.value ?? null;
     };
     await harness.call('POST', `${at}/verdict/open`);
-    expect(await valueOf(lodestar.chainId)).toBeNull();
+    expect(await verdictOn(lodestar.chainId)).toBeNull();
     await refer(quoin.chainId);
     await idle();
-    expect(Math.abs(((await valueOf(lodestar.chainId)) ?? 0) - 12)).toBeLessThan(1);
-    expect(await valueOf(quoin.chainId)).toBe(0);
+    expect(Math.abs(((await verdictOn(lodestar.chainId)) ?? 0) - 12)).toBeLessThan(1);
+    expect(await verdictOn(quoin.chainId)).toBe(0);
   });
 
   it('say why there is nothing: another performance is none', async () => {

@@ -17,6 +17,7 @@ export async function copyTrial(tables: Tables, from: TrialRow): Promise<TrialRo
       stations: await tables.stations.find(here),
       placements: await tables.placements.find(here),
       rigs: await tables.rigs.find(here),
+      frames: await tables.frames.find(here),
       scripts: await tables.scripts.find(here),
       criteria: await tables.criteria.find(here),
       plan: await tables.plans.findOneBy({ trialId: from.id }),
@@ -29,6 +30,7 @@ export async function copyTrial(tables: Tables, from: TrialRow): Promise<TrialRo
   await tables.stations.insert(copy.stations);
   await tables.placements.insert(copy.placements);
   await tables.rigs.insert(copy.rigs);
+  await tables.frames.insert(copy.frames);
   await tables.scripts.insert(copy.scripts);
   await tables.criteria.insert(copy.criteria);
   if (copy.plan) await tables.plans.insert(copy.plan);

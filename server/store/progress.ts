@@ -11,6 +11,7 @@ const RECORDED = '(SELECT r."trialId", f."state" FROM "recording" r JOIN "audio_
 const COUNTS = [
   count('criteria', '"criterion" WHERE "binnedAtMs" IS NULL'),
   count('candidates', '"chain" WHERE "binnedAtMs" IS NULL AND "candidate" = 1'),
+  count('frames', '"frame" WHERE "binnedAtMs" IS NULL'),
   count('planned', `"take" WHERE "binnedAtMs" IS NULL AND "status" <> 'skipped'`),
   count('done', `"take" WHERE "binnedAtMs" IS NULL AND "status" = 'done'`),
   count('recordings', RECORDED),
@@ -22,7 +23,7 @@ const COUNTS = [
   ),
 ].join(' UNION ALL ');
 
-const NOTHING: Counts = { criteria: 0, candidates: 0, planned: 0, done: 0, recordings: 0, measured: 0, measuring: 0, listeners: 0 };
+const NOTHING: Counts = { criteria: 0, candidates: 0, frames: 0, planned: 0, done: 0, recordings: 0, measured: 0, measuring: 0, listeners: 0 };
 
 /** Counts for the navigation, by trial. */
 export async function trialsProgress(store: Pick<ReadTables, 'query'>, trials: readonly TrialRow[]): Promise<Map<string, TrialProgress>> {

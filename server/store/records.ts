@@ -1,6 +1,7 @@
 import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
 import { chainSchema } from '@marvet/core/domain/chain';
 import { criterionSchema, markSchema } from '@marvet/core/domain/criterion';
+import { frameSchema } from '@marvet/core/domain/frame';
 import { idSchema, instantMsSchema } from '@marvet/core/domain/identity';
 import { itemSchema } from '@marvet/core/domain/item';
 import { jobSchema } from '@marvet/core/domain/job';
@@ -40,6 +41,7 @@ export const RECORDS = {
   stations: { table: 'station', schema: stationSchema, keys: ['id'] },
   placements: { table: 'placement', schema: placementSchema, keys: ['id'] },
   rigs: { table: 'rig', schema: rigRecordSchema, keys: ['id'] },
+  frames: { table: 'frame', schema: frameSchema, keys: ['id'] },
   scripts: { table: 'script', schema: scriptSchema, keys: ['id'] },
   plans: { table: 'plan', schema: planSchema, keys: ['trialId'] },
   takes: { table: 'take', schema: takeSchema, keys: ['id'] },

@@ -19,7 +19,7 @@ interface Stop {
 
 /** How far each stage is, and what it waits for. */
 function stopsOf({ progress, question }: Trial): Stop[] {
-  const { criteria, candidates, planned, done, recordings, measured, listeners, verdictOpened } = progress;
+  const { criteria, candidates, frames, planned, done, recordings, measured, listeners, verdictOpened } = progress;
   const state = (all: boolean, some: boolean) => (all ? 'all' : some ? 'some' : 'none');
   return [
     {
@@ -43,6 +43,7 @@ function stopsOf({ progress, question }: Trial): Stop[] {
       count: planned ? String(planned) : '',
       waitsFor: candidates === 0 ? 'candidates' : planned === 0 ? 'a plan that is committed' : '',
     },
+    { path: 'placing', name: 'Placing', state: state(false, frames > 0), count: frames ? String(frames) : '', waitsFor: '' },
     { path: 'field', name: 'Field', state: state(planned > 0 && done >= planned, done > 0), count: planned ? `${done}/${planned}` : '', waitsFor: planned === 0 ? 'a plan' : '' },
     {
       path: 'takes',

@@ -9,3 +9,4 @@ import './styles/base.css';
 import './styles/shell.css';
 import './styles/stages.css';
 import './styles/work.css';
+import './styles/placing.css';

@@ -6,6 +6,7 @@ const Trials = lazy(() => import('../stages/trials/Trials.tsx'));
 const Question = lazy(() => import('../stages/question/Question.tsx'));
 const Kit = lazy(() => import('../stages/kit/Kit.tsx'));
 const Plan = lazy(() => import('../stages/plan/Plan.tsx'));
+const Placing = lazy(() => import('../stages/placing/Placing.tsx'));
 const RunSheet = lazy(() => import('../stages/plan/RunSheet.tsx'));
 const SlateCards = lazy(() => import('../stages/plan/SlateCards.tsx'));
 const Field = lazy(() => import('../stages/field/Field.tsx'));
@@ -51,6 +52,7 @@ export const router = createBrowserRouter([
       { path: 'question', element: <Question /> },
       { path: 'kit', element: <Kit /> },
       { path: 'plan', element: <Plan /> },
+      { path: 'placing', element: <Placing /> },
       { path: 'plan/run-sheet', element: <RunSheet /> },
       { path: 'plan/slates', element: <SlateCards /> },
       { path: 'field', element: <Field />, handle: { plain: true } },

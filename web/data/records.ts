@@ -2,6 +2,7 @@ import { BIN_KINDS, type BinKind, type Binned, type ImportedItems } from '@marve
 import { TAGS_OF_TRIAL } from '@marvet/core/contract/events';
 import type { ChainDraft, StoredChain } from '@marvet/core/domain/chain';
 import type { CriterionDraft, Mark, MarkDraft, StoredCriterion } from '@marvet/core/domain/criterion';
+import type { FrameDraft, StoredFrame } from '@marvet/core/domain/frame';
 import type { ItemDraft, StoredItem } from '@marvet/core/domain/item';
 import type { Photo, PhotoDraft, PhotoOwner } from '@marvet/core/domain/photo';
 import type { Placement, PlacementDraft } from '@marvet/core/domain/placement';
@@ -58,6 +59,8 @@ export const {
   useSavePlacementMutation,
   useRigsQuery,
   useSaveRigMutation,
+  useFramesQuery,
+  useSaveFrameMutation,
   useScriptsQuery,
   useSaveScriptMutation,
   useTickPreflightMutation,
@@ -96,6 +99,8 @@ export const {
     savePlacement: build.mutation<Placement, Saved<PlacementDraft>>({ query: saving('placements'), invalidatesTags: ['Placements', 'Plan'] }),
     rigs: build.query<RigRecord[], string>({ query: (trialId) => `trials/${trialId}/rigs`, providesTags: ['Rigs'] }),
     saveRig: build.mutation<RigRecord, Saved<RigRecordDraft>>({ query: saving('rigs'), invalidatesTags: ['Rigs', 'Plan'] }),
+    frames: build.query<StoredFrame[], string>({ query: (trialId) => `trials/${trialId}/frames`, providesTags: ['Frames'] }),
+    saveFrame: build.mutation<StoredFrame, Saved<FrameDraft>>({ query: saving('frames'), invalidatesTags: ['Frames'] }),
     scripts: build.query<StoredScript[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
     saveScript: build.mutation<StoredScript, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
     tickPreflight: build.mutation<PreflightTick[], { trialId: string; keys: string[]; ticked: boolean; person: string }>({

@@ -5,10 +5,10 @@ import { type KernelExports, openKernel } from './kernel.ts';
 export interface TreesInRow {
   depth: number;
   /** Which value of a row each branching asks, tree by tree, from the root down. */
-  features: readonly number[];
+  features: number[];
   /** Above this it goes right. */
-  thresholds: readonly number[];
-  leaves: readonly number[];
+  thresholds: number[];
+  leaves: number[];
 }
 
 /** Trees that are asked row by row. */

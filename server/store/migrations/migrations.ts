@@ -6,6 +6,7 @@ import { FirmGround1764400000000 } from './0005-firm-ground.ts';
 import { RowChanges1764500000000 } from './0006-row-changes.ts';
 import { Corrections1764600000000 } from './0007-corrections.ts';
 import { Reference1764700000000 } from './0008-reference.ts';
+import { Frames1764800000000 } from './0009-frames.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -17,4 +18,5 @@ export const MIGRATIONS = [
   RowChanges1764500000000,
   Corrections1764600000000,
   Reference1764700000000,
+  Frames1764800000000,
 ];

@@ -1,0 +1,95 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import type { StoredFrame } from '../core/domain/frame.ts';
+import type { Placement } from '../core/domain/placement.ts';
+import type { Plan } from '../core/domain/plan.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask, smallTrial } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+test.beforeAll(async () => {
+  marvet = await runMarvet();
+});
+test.afterAll(() => marvet.dispose());
+
+const frames = (trialId: string) => ask<StoredFrame[]>(marvet.address, 'GET', `/trials/${trialId}/frames`);
+const row = (page: Page, name: string) => page.getByRole('region', { name: 'The booms side by side' }).getByRole('row', { name: new RegExp(`^${name}`) });
+
+test('a frame is drawn, its boom found just out of the picture, moved by key, and made a level of the plan', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/placing`);
+  await page.getByRole('button', { name: 'Draw a frame' }).click();
+  await expect(row(page, 'Out of frame')).toContainText('10 cm');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+
+  // A longer lens: nearer above, and what hung just out of the picture may come down.
+  const lens = page.getByLabel('Lens mm');
+  await lens.fill('85');
+  await lens.press('Tab');
+  await expect(row(page, 'Out of frame').getByRole('cell').first()).not.toContainText('10 cm');
+  await page.getByRole('button', { name: 'Bring from above just out of frame' }).click();
+  await expect(row(page, 'Out of frame').getByRole('cell').first()).toContainText('10 cm');
+  const metres = async () => Number((await row(page, 'From the mouth').getByRole('cell').first().textContent())?.split(' ')[0]);
+  const before = await metres();
+
+  // By keyboard alone: ten centimetres up.
+  const microphone = page.getByRole('button', { name: /^Microphone from above, [\d.]+ m from the mouth/ });
+  const heightM = async () => (await frames(trialId))[0]!.booms[0]!.heightM;
+  const low = await heightM();
+  await microphone.focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect.poll(metres).toBeGreaterThan(before + 0.04);
+  await expect.poll(heightM).toBeCloseTo(low + 0.1, 2);
+  const kept = (await frames(trialId))[0]!;
+  await page.reload();
+  await expect.poll(metres).toBeCloseTo(Math.hypot(kept.booms[0]!.awayM - kept.talkers[0]!.awayM, kept.booms[0]!.heightM - kept.talkers[0]!.mouthHeightM), 1);
+
+  // With the pointer, into the picture: it is told, and seen.
+  const from = (await page.getByRole('button', { name: /^Microphone from above, [\d.]+ m from the mouth/ }).boundingBox())!;
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2 + 60, { steps: 4 });
+  await expect(row(page, 'Out of frame').getByRole('cell').first()).toContainText('in the picture');
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Bring from above just out of frame' }).click();
+
+  await page.getByRole('button', { name: 'Make from above a level of the plan' }).click();
+  await expect(page.getByText('is a placement of Kit and a level of the plan')).toBeVisible();
+  const [placement] = await ask<Placement[]>(marvet.address, 'GET', `/trials/${trialId}/placements`);
+  expect(placement).toMatchObject({ name: 'Frame 1, from above', on: 'boom' });
+  expect(placement?.distanceM).toBeCloseTo(await metres(), 2);
+  const plan = await ask<Plan>(marvet.address, 'GET', `/trials/${trialId}/plan`);
+  expect(plan.factors.find((factor) => factor.kind === 'placement')?.levels.map(({ id }) => id)).toContain(placement?.id);
+});
+
+test('what was taken away comes back, the frame too; where there is no place it is said', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/placing`);
+  await page.getByRole('button', { name: 'Draw a frame' }).click();
+  await page.getByRole('button', { name: 'Take from above away' }).click();
+  await expect(page.getByRole('columnheader', { name: 'from above' })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('columnheader', { name: 'from above' })).toBeVisible();
+
+  const lens = page.getByLabel('Lens mm');
+  await lens.fill('8');
+  await lens.press('Tab');
+  await page.getByRole('button', { name: 'from below', exact: true }).click();
+  await expect(page.getByText('From below there is no place out of this frame')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Delete Frame 1' }).click();
+  await expect(page.getByRole('button', { name: 'Draw a frame' })).toBeVisible();
+  await page.getByText('Frame 1 is in the bin').locator('..').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('region', { name: 'From the side, to scale' })).toBeVisible();
+});
+
+test('a number that no frame can have is refused beside its box, and the frame stays as it was', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/placing`);
+  await page.getByRole('button', { name: 'Draw a frame' }).click();
+  const tilt = page.getByLabel('Tilt °');
+  await tilt.fill('120');
+  await tilt.press('Tab');
+  await expect(page.getByText('-80 to 80. Still 0')).toBeVisible();
+  expect((await frames(trialId))[0]?.camera.tiltDeg).toBe(0);
+});

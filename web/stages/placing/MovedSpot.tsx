@@ -1,0 +1,46 @@
+import type { KeyboardEvent, PointerEvent } from 'react';
+import type { Drawing } from './drawing.ts';
+
+/** A spot of a drawing that is moved by pointer or by the arrow keys. */
+interface MovedSpotProps {
+  label: string;
+  at: Drawing;
+  /** Where it is, in the drawing's own units. */
+  x: number;
+  y: number;
+  /** By how many metres from where it is: to the right, and up the drawing. */
+  onMove: (byM: { right: number; up: number }, byKey: boolean) => void;
+  onRest: () => void;
+}
+
+const STEP_M = 0.02;
+const WIDE_STEP_M = 0.1;
+
+export function MovedSpot({ label, at, x, y, onMove, onRest }: MovedSpotProps) {
+  const pointed = (event: PointerEvent<HTMLButtonElement>) => {
+    const box = event.currentTarget.parentElement?.getBoundingClientRect();
+    if (!box || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const perM = (at.perM * box.width) / at.width;
+    onMove({ right: (event.clientX - box.left) / perM - x / at.perM, up: y / at.perM - (event.clientY - box.top) / perM }, false);
+  };
+  const pressed = (event: KeyboardEvent) => {
+    const step = event.shiftKey ? WIDE_STEP_M : STEP_M;
+    const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    onMove({ right: by[0] as number, up: by[1] as number }, true);
+  };
+  return (
+    <button
+      type="button"
+      className="moved-spot"
+      aria-label={label}
+      style={{ left: `${(100 * x) / at.width}%`, top: `${(100 * y) / at.height}%` }}
+      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={pointed}
+      onPointerUp={onRest}
+      onKeyDown={pressed}
+      onBlur={onRest}
+    />
+  );
+}
