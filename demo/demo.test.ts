@@ -77,7 +77,7 @@ describe('Saltreach', () => {
   });
 
   it.each(Object.values(SCRIPTS_BY_KEY).flatMap((script) => script.clip ?? []))('the dry clip %s is there and short enough for a take', (clip) => {
-    const { format } = readWavHeader(bufferSource(readFileSync(new URL(`./voices/${clip}.wav`, import.meta.url))));
+    const { format } = readWavHeader(bufferSource(readFileSync(new URL(`../core/simulate/voices/${clip}.wav`, import.meta.url))));
     expect(format).toMatchObject({ channels: 1, bitDepth: 16, encoding: 'pcm' });
     expect(format.durationS).toBeGreaterThan(4.5);
     expect(format.durationS).toBeLessThan(11.5);

@@ -11,7 +11,7 @@ export function dryClip(name: string, rateHz: number): Float64Array {
   const key = `${name} ${rateHz}`;
   const known = clips.get(key);
   if (known) return known;
-  const source = bufferSource(readFileSync(new URL(`./voices/${name}.wav`, import.meta.url)));
+  const source = bufferSource(readFileSync(new URL(`../core/simulate/voices/${name}.wav`, import.meta.url)));
   const layout = readWavHeader(source);
   const clip = resample(readChannel(source, layout, 0), layout.format.sampleRateHz, rateHz);
   clips.set(key, clip);

@@ -93,3 +93,44 @@ test('a number that no frame can have is refused beside its box, and the frame s
   await expect(page.getByText('-80 to 80. Still 0')).toBeVisible();
   expect((await frames(trialId))[0]?.camera.tiltDeg).toBe(0);
 });
+
+test('a frame is heard before anyone goes out: rendered, switched, and marked as simulated', async ({ page }) => {
+  test.slow();
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/placing`);
+  await page.getByRole('button', { name: 'Draw a frame' }).click();
+  const hear = page.getByRole('region', { name: 'Hear it, simulated' });
+  await hear.getByRole('button', { name: 'Hear it' }).click();
+  const booms = hear.getByRole('group', { name: 'Simulated booms' });
+  await expect(booms.getByRole('button', { name: /^from above/ })).toBeVisible({ timeout: 60_000 });
+  await booms.getByRole('button', { name: 'Play' }).click();
+  await expect(booms.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await booms.getByRole('button', { name: /^from below/ }).click();
+  await expect(booms.getByRole('button', { name: /^from below/ })).toHaveAttribute('aria-pressed', 'true');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+
+  // What is heard is told to be old once the frame is another.
+  const lens = page.getByLabel('Lens mm');
+  await expect(hear.getByText('The frame has changed since')).toBeHidden();
+  await page.getByRole('button', { name: 'Take from below away' }).click();
+  await expect(hear.getByText('The frame has changed since')).toBeVisible();
+  await lens.fill('60');
+  await lens.press('Tab');
+  await hear.getByRole('button', { name: 'Render again' }).click();
+  await expect(hear.getByText('The frame has changed since')).toBeHidden({ timeout: 60_000 });
+});
+
+test('rendering can be cancelled', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  // The words are held back, so that it cannot be done before it is cancelled.
+  await page.route('**/*.wav', async (route) => {
+    await new Promise((resolve) => page.once('close', resolve));
+    await route.abort().catch(() => undefined);
+  });
+  await page.goto(`${marvet.address}/trials/${trialId}/placing`);
+  await page.getByRole('button', { name: 'Draw a frame' }).click();
+  const hear = page.getByRole('region', { name: 'Hear it, simulated' });
+  await hear.getByRole('button', { name: 'Hear it' }).click();
+  await hear.getByRole('button', { name: 'Cancel' }).click();
+  await expect(hear.getByRole('button', { name: 'Hear it' })).toBeVisible();
+});

@@ -7,7 +7,7 @@ import { resample } from '@marvet/core/audio/resample';
 
 /** The dry clips that ship with the app, at 48 kHz, by talker. */
 export function dryVoices(): Float64Array[][] {
-  const folder = fileURLToPath(new URL('../../demo/voices/', import.meta.url));
+  const folder = fileURLToPath(new URL('../../core/simulate/voices/', import.meta.url));
   const byTalker = new Map<string, Float64Array[]>();
   for (const name of readdirSync(folder).sort()) {
     if (!name.endsWith('.wav')) continue;

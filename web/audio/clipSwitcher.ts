@@ -27,15 +27,20 @@ export class ClipSwitcher {
         return buffer.getChannelData(0).slice();
       }),
     );
+    await this.start(decoded, onReport);
+  }
+
+  /** Starts with clips that are at hand as samples; they are handed over. */
+  async start(clips: readonly Float32Array[], onReport: (report: SwitcherReport) => void): Promise<void> {
     await this.context.audioWorklet.addModule(workletUrl);
     this.node = new AudioWorkletNode(this.context, 'switcher', { numberOfInputs: 0, outputChannelCount: [2] });
     this.node.port.onmessage = ({ data }: MessageEvent<SwitcherReport>) => onReport(data);
     this.volume.gain.value = START_GAIN;
     this.node.connect(this.volume).connect(this.context.destination);
-    this.lengthS = (decoded[0]?.length ?? 0) / RATE_HZ;
+    this.lengthS = (clips[0]?.length ?? 0) / RATE_HZ;
     this.tell(
-      { kind: 'load', clips: decoded },
-      decoded.map((clip) => clip.buffer as ArrayBuffer),
+      { kind: 'load', clips: [...clips] },
+      clips.map((clip) => clip.buffer as ArrayBuffer),
     );
   }
 

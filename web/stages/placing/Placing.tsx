@@ -2,7 +2,7 @@ import { stationCautions } from '@marvet/core/domain/caution';
 import { BOOM_SIDES, type BoomSide, type FrameBoom, frameBoomSchema, frameDraftSchema, type StoredFrame } from '@marvet/core/domain/frame';
 import { newId } from '@marvet/core/domain/identity';
 import type { Plan } from '@marvet/core/domain/plan';
-import type { StoredStation } from '@marvet/core/domain/station';
+import { acousticsSchema, type StoredStation } from '@marvet/core/domain/station';
 import { boomFigures } from '@marvet/core/place/boomFigures';
 import { nearestOut } from '@marvet/core/place/boomPlace';
 import { Plus, Trash2 } from 'lucide-react';
@@ -25,6 +25,7 @@ import { SIDE_WORDS } from './boomWords.ts';
 import { FrameAbove } from './FrameAbove.tsx';
 import { FrameFields } from './FrameFields.tsx';
 import { FrameSide } from './FrameSide.tsx';
+import { HearFrame } from './HearFrame.tsx';
 import { Pegs } from './Pegs.tsx';
 import { useFrameDraft } from './useFrameDraft.ts';
 import { useMakeLevel } from './useMakeLevel.ts';
@@ -91,6 +92,9 @@ function newBoom(): Omit<FrameBoom, 'awayM' | 'acrossM' | 'heightM' | 'from'> {
   return rest;
 }
 
+/** A place of which nothing is known. */
+const NOWHERE = acousticsSchema.parse({});
+
 interface FrameDeskProps {
   saved: StoredFrame;
   fetching: boolean;
@@ -105,7 +109,7 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
   const makeLevel = useMakeLevel(saved.trialId, plan);
   const figures = useMemo(() => frame.booms.map((boom) => boomFigures(frame, boom)), [frame]);
   const station = stations.find(({ id }) => id === frame.stationId);
-  const around = station?.acoustics ?? { sizeM: null, absorption: null, noiseDba: null };
+  const around = station?.acoustics ?? NOWHERE;
   const place = (from: BoomSide, boom: Omit<FrameBoom, 'awayM' | 'acrossM' | 'heightM' | 'from'>): FrameBoom | null => {
     const found = nearestOut(frame, from, boom);
     if (!found)
@@ -175,6 +179,7 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
           <Sheet title="From above">
             <FrameAbove {...drawing} />
           </Sheet>
+          <HearFrame frame={frame} place={around} />
           <Sheet
             title="The frame in numbers"
             aside={
