@@ -132,6 +132,7 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ['plan', () => `/trials/${wheelhouse.id}/plan`, (page) => page.getByRole('region', { name: 'Cells' }).waitFor()],
   ['run sheet', () => `/trials/${saltreach.id}/plan/run-sheet`, (page) => page.getByRole('region', { name: 'Run sheet' }).waitFor()],
   ['placing', () => `/trials/${wheelhouse.id}/placing`, (page) => page.getByRole('region', { name: 'The booms side by side' }).waitFor()],
+  ['rooms', () => `/trials/${saltreach.id}/placing?part=rooms`, (page) => page.getByRole('region', { name: 'The room', exact: true }).waitFor()],
   ['field', () => `/trials/${wheelhouse.id}/field`, (page) => page.getByRole('button', { name: /^Start take/ }).waitFor()],
   [
     'takes',

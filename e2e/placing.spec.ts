@@ -3,6 +3,7 @@ import { expect, type Page, test } from '@playwright/test';
 import type { StoredFrame } from '../core/domain/frame.ts';
 import type { Placement } from '../core/domain/placement.ts';
 import type { Plan } from '../core/domain/plan.ts';
+import type { StoredStation } from '../core/domain/station.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
@@ -133,4 +134,35 @@ test('rendering can be cancelled', async ({ page }) => {
   await hear.getByRole('button', { name: 'Hear it' }).click();
   await hear.getByRole('button', { name: 'Cancel' }).click();
   await expect(hear.getByRole('button', { name: 'Hear it' })).toBeVisible();
+});
+
+test('a room is reckoned: drapes shorten its ringing and let the microphone stand farther, and it is kept with the station', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/placing?part=rooms`);
+  await page.getByLabel(/has walls/).check();
+  for (const [label, value] of [
+    ['Length m', '3'],
+    ['Width m', '2.4'],
+    ['Height m', '2.2'],
+  ] as const) {
+    await page.getByLabel(label).fill(value);
+    await page.getByLabel(label).press('Tab');
+  }
+  await page.getByRole('button', { name: 'Use these surfaces' }).click();
+  const at1k = async () => Number(await page.getByRole('table', { name: 'Decay by octave' }).getByRole('row', { name: /^1000/ }).getByRole('cell').nth(2).textContent());
+  const near = async () => Number((await page.getByRole('table', { name: 'Critical distance' }).getByRole('row').nth(1).getByRole('cell').nth(2).textContent())?.split(' ')[0]);
+  await expect(page.getByText('Small and hard')).toBeVisible();
+  const [bare, before] = [await at1k(), await near()];
+
+  await page.getByText(/^Surfaces take up/).click();
+  await page.getByLabel('On part of the walls').selectOption('heavy drapes, in folds');
+  await page.getByLabel('Part of the walls, %').fill('60');
+  await page.getByLabel('Part of the walls, %').press('Tab');
+  await page.getByRole('button', { name: 'Use these surfaces' }).click();
+  await expect.poll(at1k).toBeLessThan(bare / 2);
+  expect(await near()).toBeGreaterThan(1.4 * before);
+  await expect(page.getByText('Small and hard')).toBeHidden();
+  const [station] = await ask<StoredStation[]>(marvet.address, 'GET', `/trials/${trialId}/stations`);
+  expect(station?.acoustics.sizeM).toEqual([3, 2.4, 2.2]);
+  expect(station?.acoustics.absorption?.[3]).toBeGreaterThan(0.2);
 });

@@ -8,6 +8,7 @@ import { nearestOut } from '@marvet/core/place/boomPlace';
 import { Plus, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import Nav from 'react-bootstrap/Nav';
 import { Link } from 'react-router';
 import { useFramesQuery, useSaveFrameMutation, useStationsQuery } from '../../data/records.ts';
@@ -27,12 +28,38 @@ import { FrameFields } from './FrameFields.tsx';
 import { FrameSide } from './FrameSide.tsx';
 import { HearFrame } from './HearFrame.tsx';
 import { Pegs } from './Pegs.tsx';
+import { RoomPart } from './RoomPart.tsx';
 import { useFrameDraft } from './useFrameDraft.ts';
 import { useMakeLevel } from './useMakeLevel.ts';
 
-/** Frames of a trial with their booms, drawn to scale before anyone goes out. */
+const PARTS = [
+  ['frames', 'Frames and booms'],
+  ['rooms', 'Rooms'],
+] as const;
+
+/** What can be reckoned before anyone goes out: frames with their booms, and rooms. */
 export default function Placing() {
   const trialId = useTrialId();
+  const [search, changeAddress] = useAddress();
+  const part = PARTS.find(([id]) => id === search.get('part'))?.[0] ?? 'frames';
+  return (
+    <>
+      <Nav variant="underline" className="parts no-print" activeKey={part} onSelect={(key) => changeAddress({ part: key === 'frames' ? null : key })} aria-label="Parts of placing">
+        {PARTS.map(([id, name]) => (
+          <Nav.Item key={id}>
+            <Nav.Link eventKey={id} as="button" type="button">
+              {name}
+            </Nav.Link>
+          </Nav.Item>
+        ))}
+      </Nav>
+      {part === 'frames' ? <Frames trialId={trialId} /> : <RoomPart trialId={trialId} />}
+    </>
+  );
+}
+
+/** Frames of a trial with their booms, drawn to scale. */
+function Frames({ trialId }: { trialId: string }) {
   const frames = useFramesQuery(trialId);
   const stations = useStationsQuery(trialId);
   const plan = usePlanQuery(trialId);
@@ -52,18 +79,16 @@ export default function Placing() {
         return (
           <>
             <div className="row-line apart no-print">
-              {frames.data!.length > 0 ? (
-                <Nav variant="underline" className="parts grow" activeKey={chosen?.id ?? ''} onSelect={(key) => changeAddress({ frame: key })} aria-label="Frames">
+              {frames.data!.length > 1 ? (
+                <Form.Select size="sm" className="w-auto" aria-label="Frame" value={chosen?.id} onChange={(event) => changeAddress({ frame: event.target.value })}>
                   {frames.data!.map((frame) => (
-                    <Nav.Item key={frame.id}>
-                      <Nav.Link eventKey={frame.id} as="button" type="button">
-                        {frame.name}
-                      </Nav.Link>
-                    </Nav.Item>
+                    <option key={frame.id} value={frame.id}>
+                      {frame.name}
+                    </option>
                   ))}
-                </Nav>
+                </Form.Select>
               ) : (
-                <span className="grow" />
+                <b>{chosen?.name}</b>
               )}
               <Button size="sm" variant="outline" onClick={() => void add()}>
                 <Plus size={15} aria-hidden /> Frame
