@@ -20,6 +20,12 @@ const ENOUGH_FRAMES = 50;
 const LOOKED_AT_S = 8;
 /** Of words with nothing over them, to know the voice by. */
 const LEAST_CLEAR_FRAMES = 30;
+/** What lies over words is noise where it is so many times what chance would make of as many syllables. */
+const SURE = 2;
+const SYLLABLE_FRAMES = 12;
+/** Of fewer syllables one may be the loudest of all: then only what is far over the words counts. */
+const FEW_SYLLABLES = 3;
+const FAR_OVER = 10;
 const NOTHING = 10 ** (NOTHING_DB / 10);
 
 /**
@@ -36,7 +42,9 @@ export class Noise implements Family<NoiseGroup> {
   /** Words by themselves, and words with a gust, a knock or the like over them. */
   private readonly clear = { weighted: 0, frames: 0 };
   private readonly covered = { weighted: 0, frames: 0 };
-  private blownFrames = 0;
+  /** Of the covered ones, those under wind. */
+  private readonly blown = { weighted: 0, frames: 0 };
+  private clearSquares = 0;
   private readonly calm: Span[] = [];
   private readonly gated = new GatedNoise();
 
@@ -78,7 +86,8 @@ export class Noise implements Family<NoiseGroup> {
       const power = weighted[frame] as number;
       if (spoken[frame]) {
         add(happens[frame] ? this.covered : this.clear, power);
-        if (blows[frame]) this.blownFrames++;
+        if (!happens[frame]) this.clearSquares += power ** 2;
+        if (blows[frame]) add(this.blown, power);
       } else if (wordlessAt[frame] && power > NOTHING) {
         add(this.between, power);
         if (!happens[frame]) add(this.still, power);
@@ -92,18 +101,34 @@ export class Noise implements Family<NoiseGroup> {
    * all of them nobody knows the voice (null), and what is loud there is the wind.
    */
   private voiceAndNoise(): { voice: number | null; noise: number } {
-    const { between, still, clear, covered } = this;
+    const { between, still, clear, covered, blown } = this;
     const mean = ({ weighted, frames }: { weighted: number; frames: number }) => (frames > 0 ? weighted / frames : 0);
     const noise = mean(between);
     if (clear.frames < LEAST_CLEAR_FRAMES) {
       const words = { weighted: clear.weighted + covered.weighted, frames: clear.frames + covered.frames };
       const all = { weighted: words.weighted + between.weighted, frames: words.frames + between.frames };
-      return 2 * this.blownFrames > words.frames ? { voice: null, noise: mean(all) } : { voice: Math.max(0, mean(words) - noise), noise };
+      return 2 * blown.frames > words.frames ? { voice: null, noise: mean(all) } : { voice: Math.max(0, mean(words) - noise), noise };
     }
     const voice = Math.max(0, mean(clear) - (still.frames > 0 ? mean(still) : noise));
-    const over = Math.max(0, mean(covered) - voice) * covered.frames;
+    const happened = { weighted: covered.weighted - blown.weighted, frames: covered.frames - blown.frames };
+    const excess = (of: { weighted: number; frames: number }) => Math.max(0, mean(of) - voice) * of.frames;
+    const over = excess(blown) + (this.moreThanChance(happened) ? excess(happened) : 0);
     const frames = between.frames + covered.frames;
     return { voice, noise: between.frames > 0 ? (between.weighted + over) / frames : 0 };
+  }
+
+  /**
+   * Whether words are louder under what happens than chance makes them: a few frames of a loud vowel, at whose pop
+   * something was found, are no noise. Frames of one syllable are alike, so that it counts as one. Wind needs no such
+   * doubt: it lasts, and is told from all else.
+   */
+  private moreThanChance({ weighted, frames }: { weighted: number; frames: number }): boolean {
+    const { clear } = this;
+    const mean = clear.weighted / clear.frames;
+    const variance = Math.max(0, this.clearSquares / clear.frames - mean ** 2);
+    const syllables = Math.max(1, frames / SYLLABLE_FRAMES);
+    const level = frames > 0 ? weighted / frames : 0;
+    return level - mean > SURE * Math.sqrt(variance / syllables) && (syllables >= FEW_SYLLABLES || level > FAR_OVER * mean);
   }
 
   finish(before: Finished, warn: Warn): NoiseGroup {
