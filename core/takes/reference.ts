@@ -12,11 +12,11 @@ export interface PlacedRecording {
 }
 
 /**
- * Against which recording of the same take one is measured: of those at the level of the reference, the one that
+ * Against which recording of the same take each is measured: of those at the level of the reference, the one that
  * is most alike in all else, so that a microphone without fur is measured against the boom without fur.
  * @param recordings those of the take, in a lasting order: of two that are equally near the first one counts
- * @returns its own id where it is the reference itself; null where the take holds none
- * @example referenceOf(take, [{ id: 'a', setupId: boom }, { id: 'b', setupId: lavalier }], { kind: 'candidate', levelId: boomChain }).get('b') // 'a'
+ * @returns the reference by recording: its own id where it is the reference itself, none where the take holds none
+ * @example referencesOf(take, [{ id: 'a', setupId: boom }, { id: 'b', setupId: lavalier }], { kind: 'candidate', levelId: boomChain }).get('b') // 'a'
  */
 export function referencesOf(take: Pick<Take, 'condition' | 'setups'>, recordings: readonly PlacedRecording[], reference: Reference): Map<string, string> {
   const placed = recordings.flatMap((recording) => {
