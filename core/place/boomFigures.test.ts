@@ -88,6 +88,12 @@ describe('what a boom costs', () => {
   });
 });
 
+it('a microphone laid on the mouth has figures still, not what is no number', () => {
+  const { talkers, pole, rear, moves, clearM } = boomFigures(frame({ ceilingM: 2.5 }), boom({ awayM: 3, heightM: 1.5 }));
+  for (const value of [...Object.values(talkers[0]!), pole?.neededM, moves.worstDb, clearM]) expect(Number.isFinite(value)).toBe(true);
+  expect(rear).toBeNull();
+});
+
 describe('just out of frame', () => {
   const kinds = { id: ID, aimsAt: 0, pressureShare: 0.37, tubeM: 0, lengthM: 0.2, screenM: 0.06, massKg: 0.4 };
 

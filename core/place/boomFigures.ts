@@ -9,6 +9,8 @@ import { angleBetween, between, degrees, distanceBetween, lengthOf, type Place }
 export const CHEST_HZ = [160, 200, 250] as const;
 export const WORDS_HZ = [500, 1000, 2000] as const;
 export const SIBILANTS_HZ = [5000, 6300, 8000] as const;
+/** Nearer than this no microphone comes to a mouth. */
+const LEAST_M = 0.01;
 const GRAVITY = 9.81;
 /** Arms hold a pole this far out of the hands' own place. */
 const ARMS_M = 0.2;
@@ -47,7 +49,7 @@ const mean = (levels: readonly number[]) => 10 * Math.log10(levels.reduce((sum, 
 /** Level of a voice at one frequency, in dB against 1 m straight ahead, all in the open: distance, the mouth's own directions, the microphone's. */
 function levelDb(mouth: Place, looks: Place, tip: Place, axis: Place, pattern: MicrophonePattern, hz: number): number {
   const toMouth = between(tip, mouth);
-  const distanceM = lengthOf(toMouth);
+  const distanceM = Math.max(LEAST_M, lengthOf(toMouth));
   const gain = Math.abs(patternGain(pattern, angleBetween(axis, toMouth), hz));
   const nearness = pattern.pressureShare < 1 ? proximityDb(pattern, distanceM, hz) : 0;
   return -20 * Math.log10(distanceM) + mouthDb(angleBetween(looks, between(mouth, tip)), hz) + 20 * Math.log10(Math.max(gain, 1e-4)) + nearness;
@@ -116,7 +118,7 @@ function positionsOf(talker: FrameTalker): { mouth: Place; looks: Place }[] {
 function rearOf(boom: FrameBoom, { talkers, ceilingM }: Pick<FrameDraft, 'talkers' | 'ceilingM'>): BoomFigures['rear'] {
   const tail = tailOf(boom, talkers);
   const back = between(tipOf(boom), tail);
-  const steep = back.heightM / lengthOf(back);
+  const steep = back.heightM / Math.max(LEAST_M, lengthOf(back));
   if (steep > 0.05 && ceilingM !== null && ceilingM > tail.heightM) return { at: 'ceiling', distanceM: (ceilingM - tail.heightM) / steep };
   if (steep < -0.05) return { at: 'ground', distanceM: tail.heightM / -steep };
   return null;
@@ -157,7 +159,7 @@ export function directOverRoomDb(frame: Pick<FrameDraft, 'talkers'>, boom: Frame
   const pattern: MicrophonePattern = { pressureShare: boom.pressureShare, tubeM: boom.tubeM };
   const talker = frame.talkers[boom.aimsAt] as FrameTalker;
   const [tip, mouth] = [tipOf(boom), mouthOf(talker)];
-  const distanceM = distanceBetween(tip, mouth);
+  const distanceM = Math.max(LEAST_M, distanceBetween(tip, mouth));
   const towards = 10 ** (mouthDb(angleBetween(looksTo(talker), between(mouth, tip)), 1000) / 10) * mouthFactor();
   return 10 * Math.log10((towards * constant) / (16 * Math.PI * distanceM ** 2 * diffusePower(pattern, 1000)));
 }

@@ -25,7 +25,7 @@ export function looksTo({ looksDeg }: Pick<FrameTalker, 'looksDeg'>): Place {
 export const tipOf = ({ awayM, acrossM, heightM }: FrameBoom): Place => ({ awayM, acrossM, heightM });
 
 /** From the tip along the microphone's own axis. */
-export const axisOf = (boom: FrameBoom, talkers: readonly FrameTalker[]): Place => between(tipOf(boom), mouthOf(talkers[boom.aimsAt] ?? (talkers[0] as FrameTalker)));
+export const axisOf = (boom: FrameBoom, talkers: readonly FrameTalker[]): Place => between(tipOf(boom), mouthOf(talkers[boom.aimsAt] as FrameTalker));
 
 /** Its other end, where the pole begins. */
 export function tailOf(boom: FrameBoom, talkers: readonly FrameTalker[]): Place {

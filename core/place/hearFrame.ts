@@ -30,6 +30,8 @@ export interface HeardBoom {
   gainDb: number;
 }
 
+/** Nearer than this a mouth is no point any more, and inverse distance tells nothing. */
+const LEAST_M = 0.05;
 const LEAD_S = 0.4;
 /** A normal voice at 1 m, and the self-noise of a good boom microphone. */
 const VOICE_DB_SPL = 63;
@@ -83,7 +85,7 @@ function boomSound(boom: FrameBoom, talker: FrameTalker, place: Acoustics, spoke
   const screen = boom.screenM > 0 ? 'foam' : 'bare';
   const hearing: Hearing = {
     pattern: { pressureShare: boom.pressureShare, tubeM: boom.tubeM },
-    distanceM: distanceBetween(tip, mouth),
+    distanceM: Math.max(LEAST_M, distanceBetween(tip, mouth)),
     placement: 'open',
     clothLossDb: 0,
     topLiftDb: 0,

@@ -24,9 +24,10 @@ export function angleBetween(a: Place, b: Place): number {
   return Math.acos(Math.max(-1, Math.min(1, cosine)));
 }
 
-/** A place so far along a direction. */
+/** A place so far along a direction; the same place where the direction has no length. */
 export function along(from: Place, direction: Place, distanceM: number): Place {
-  const share = distanceM / lengthOf(direction);
+  const length = lengthOf(direction);
+  const share = length === 0 ? 0 : distanceM / length;
   return { awayM: from.awayM + share * direction.awayM, acrossM: from.acrossM + share * direction.acrossM, heightM: from.heightM + share * direction.heightM };
 }
 

@@ -64,6 +64,19 @@ describe('recordings against the reference of their take', () => {
     expect(await figure('pair.denoise.noiseReductionDb')).toEqual({ QU: null, LO: null });
   });
 
+  it('two looks at once, the reference changed between them: the last one has the last word', async () => {
+    const { trial, quoin, lodestar, refer, figure } = await takeOfTwo();
+    await refer(quoin.chainId);
+    const { against } = harness.services.work;
+    const first = against.look(trial.id, 'all');
+    await harness.services.store.write((tables) => tables.trials.update(trial.id, { reference: { kind: 'candidate', levelId: lodestar.chainId } }));
+    await Promise.all([first, against.look(trial.id, 'all')]);
+    await idle();
+    const now = await figure('pair.denoise.noiseReductionDb');
+    expect(now.LO).toBe(0);
+    expect(now.QU ?? 0).toBeLessThan(-10);
+  });
+
   it('keep their figures when a file is measured again, and lose them with the reference in the bin', async () => {
     const { trial, at, quoin, recordingOf, refer, figure } = await takeOfTwo();
     await refer(quoin.chainId);

@@ -41,29 +41,41 @@ interface Wanted {
 }
 
 export function openAgainst(store: Store, runner: JobRunner, events: EventBus): AgainstReference {
+  /** Looks at one trial come one after the other: each knows the reference of its turn, and the last one has the last word. */
+  const last = new Map<string, Promise<void>>();
   return {
-    async look(trialId, takeIds) {
-      const { rows, wanted } = await wantedIn(store, trialId, takeIds);
-      const changed = rows.filter((row) => row.key !== (wanted.get(row.id)?.key ?? null));
-      if (changed.length === 0) return;
-      // What was measured against another reference is no figure against this one.
-      const outdated = changed.filter((row) => row.key !== null || row === wanted.get(row.id)?.reference);
-      for (let start = 0; start < outdated.length; start += AT_ONCE) {
-        await store.write(async (tables) => {
-          for (const row of outdated.slice(start, start + AT_ONCE)) {
-            const own = wanted.get(row.id);
-            await keep(tables, row.id, own?.reference === row ? ofItself(own) : null);
-          }
-        });
-      }
-      for (const fileId of new Set(changed.map((row) => row.fileId))) events.tell(trialId, { type: 'file', fileId });
-      const requests = changed.flatMap((row) => {
-        const own = wanted.get(row.id);
-        return own && own.reference !== row ? [{ kind: 'against' as const, trialId, subjectId: row.id, key: own.key }] : [];
-      });
-      if (requests.length > 0) await runner.add(requests);
+    look(trialId, takeIds) {
+      const here = (last.get(trialId) ?? Promise.resolve()).then(() => lookNow(trialId, takeIds));
+      // One that failed is told to who asked for it; the next one starts anew.
+      last.set(
+        trialId,
+        here.catch(() => undefined),
+      );
+      return here;
     },
   };
+
+  async function lookNow(trialId: string, takeIds: readonly (string | null)[] | 'all'): Promise<void> {
+    const { rows, wanted } = await wantedIn(store, trialId, takeIds);
+    const changed = rows.filter((row) => row.key !== (wanted.get(row.id)?.key ?? null));
+    if (changed.length === 0) return;
+    // What was measured against another reference is no figure against this one.
+    const outdated = changed.filter((row) => row.key !== null || row === wanted.get(row.id)?.reference);
+    for (let start = 0; start < outdated.length; start += AT_ONCE) {
+      await store.write(async (tables) => {
+        for (const row of outdated.slice(start, start + AT_ONCE)) {
+          const own = wanted.get(row.id);
+          await keep(tables, row.id, own?.reference === row ? ofItself(own) : null);
+        }
+      });
+    }
+    for (const fileId of new Set(changed.map((row) => row.fileId))) events.tell(trialId, { type: 'file', fileId });
+    const requests = changed.flatMap((row) => {
+      const own = wanted.get(row.id);
+      return own && own.reference !== row ? [{ kind: 'against' as const, trialId, subjectId: row.id, key: own.key }] : [];
+    });
+    if (requests.length > 0) await runner.add(requests);
+  }
 }
 
 export function againstHandler(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus): JobHandler {

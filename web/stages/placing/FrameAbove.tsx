@@ -1,6 +1,5 @@
 import { looksTo, tailOf } from '@marvet/core/place/boomPlace';
-import { halfAngles } from '@marvet/core/place/frameView';
-import { radians } from '@marvet/core/place/point';
+import { edgesAt } from '@marvet/core/place/frameView';
 import { boomNames } from './boomWords.ts';
 import { aboveDrawing } from './drawing.ts';
 import { type FrameDrawingProps, held } from './FrameSide.tsx';
@@ -12,7 +11,7 @@ export function FrameAbove({ frame, kept, figures, onMove, onRest }: FrameDrawin
   const { camera, talkers, booms, operator } = frame;
   const names = boomNames(booms);
   const endM = at.width / at.perM;
-  const halfM = (endM / Math.cos(radians(camera.tiltDeg))) * Math.tan(halfAngles(camera).acrossRad);
+  const halfM = edgesAt(camera, endM).halfWidthM;
   // Down in the drawing is to the camera's right.
   const moveOne =
     <Spot extends { awayM: number; acrossM: number }>(list: readonly Spot[], index: number, patch: (list: Spot[]) => object) =>

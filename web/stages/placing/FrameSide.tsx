@@ -1,8 +1,7 @@
 import type { FrameDraft } from '@marvet/core/domain/frame';
 import type { BoomFigures } from '@marvet/core/place/boomFigures';
 import { looksTo, tailOf } from '@marvet/core/place/boomPlace';
-import { halfAngles } from '@marvet/core/place/frameView';
-import { radians } from '@marvet/core/place/point';
+import { edgesAt } from '@marvet/core/place/frameView';
 import { boomNames } from './boomWords.ts';
 import { type Drawing, sideDrawing } from './drawing.ts';
 import { MovedSpot } from './MovedSpot.tsx';
@@ -120,11 +119,10 @@ export const held = (value: number, least: number, most: number): number => Math
 
 /** What the camera does not see, hatched, between the edges of the drawing and those of the picture. */
 function Unseen({ frame: { camera }, at }: { frame: FrameDraft; at: Drawing }) {
-  const { upRad } = halfAngles(camera);
-  const tilt = radians(camera.tiltDeg);
   const endM = at.width / at.perM;
+  const { topM, bottomM } = edgesAt(camera, endM);
   const lens = `${at.x(0)},${at.y(camera.heightM)}`;
-  const edge = (angle: number) => `${at.x(endM)},${at.y(camera.heightM + endM * Math.tan(angle))}`;
+  const [top, bottom] = [topM, bottomM].map((heightM) => `${at.x(endM)},${at.y(heightM)}`);
   return (
     <>
       <defs>
@@ -132,9 +130,9 @@ function Unseen({ frame: { camera }, at }: { frame: FrameDraft; at: Drawing }) {
           <line x1="0" y1="0" x2="0" y2="8" className="hatch" />
         </pattern>
       </defs>
-      <polygon fill="url(#unseen)" points={`${at.x(0)},${-at.height} ${lens} ${edge(tilt + upRad)} ${at.x(endM)},${-at.height}`} />
-      <polygon fill="url(#unseen)" points={`${at.x(0)},${2 * at.height} ${lens} ${edge(tilt - upRad)} ${at.x(endM)},${2 * at.height}`} />
-      <polyline className="edge" points={`${edge(tilt + upRad)} ${lens} ${edge(tilt - upRad)}`} />
+      <polygon fill="url(#unseen)" points={`${at.x(0)},${-at.height} ${lens} ${top} ${at.x(endM)},${-at.height}`} />
+      <polygon fill="url(#unseen)" points={`${at.x(0)},${2 * at.height} ${lens} ${bottom} ${at.x(endM)},${2 * at.height}`} />
+      <polyline className="edge" points={`${top} ${lens} ${bottom}`} />
     </>
   );
 }

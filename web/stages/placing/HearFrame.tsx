@@ -71,16 +71,26 @@ function placeText({ sizeM, absorption, noiseDba, windMs }: Acoustics): string {
 function Switcher({ heard, names }: { heard: readonly HeardBoom[]; names: readonly string[] }) {
   const switcher = useRef<ClipSwitcher | null>(null);
   const [state, setState] = useState({ heard: 0, playing: false });
+  const [failure, setFailure] = useState<string | null>(null);
   useEffect(() => {
     const player = new ClipSwitcher();
     switcher.current = player;
-    void player.start(
-      // The audio thread keeps what it is given; the next start needs its own.
-      heard.map(({ samples }) => samples.slice()),
-      ({ heard: clip, playing }) => setState({ heard: clip, playing }),
-    );
+    player
+      .start(
+        // The audio thread keeps what it is given; the next start needs its own.
+        heard.map(({ samples }) => samples.slice()),
+        ({ heard: clip, playing }) => setState({ heard: clip, playing }),
+      )
+      .catch((error: Error) => setFailure(error.message));
     return () => player.close();
   }, [heard]);
+  if (failure !== null) {
+    return (
+      <p className="trouble mt-2 mb-0" role="alert">
+        The sound cannot be played: {failure}
+      </p>
+    );
+  }
   const least = Math.min(...heard.map(({ gainDb }) => gainDb));
   return (
     <fieldset className="row-line mt-2" aria-label="Simulated booms">
