@@ -6,7 +6,9 @@ import { frameDraftSchema } from '@marvet/core/domain/frame';
 import { placementDraftSchema } from '@marvet/core/domain/placement';
 import { rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
 import { scriptDraftSchema } from '@marvet/core/domain/script';
+import { sightDraftSchema } from '@marvet/core/domain/sight';
 import { stationDraftSchema } from '@marvet/core/domain/station';
+import { wearerDraftSchema } from '@marvet/core/domain/wearer';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
@@ -47,6 +49,8 @@ const RECORD_KINDS: RecordKind[] = [
   { noun: 'placement', name: 'placements', schema: placementDraftSchema },
   { noun: 'rig', name: 'rigs', schema: rigRecordDraftSchema },
   { noun: 'frame', name: 'frames', schema: frameDraftSchema },
+  { noun: 'wearer', name: 'wearers', schema: wearerDraftSchema },
+  { noun: 'answer', name: 'sights', schema: sightDraftSchema },
   { noun: 'script', name: 'scripts', schema: scriptDraftSchema },
 ];
 

@@ -9,6 +9,8 @@ export const BIN_KINDS = {
   placement: 'placements',
   rig: 'rigs',
   frame: 'frames',
+  wearer: 'wearers',
+  sight: 'sights',
   script: 'scripts',
   take: 'takes',
   file: 'files',

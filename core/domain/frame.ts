@@ -75,6 +75,23 @@ export const frameOperatorSchema = z.object({
 });
 export type FrameOperator = z.infer<typeof frameOperatorSchema>;
 
+export const DANGERS = ['overhead line', 'water', 'path', 'people'] as const;
+export type DangerKind = (typeof DANGERS)[number];
+
+/** What is in the way of poles and stands: a line along the picture's width, or a strip of the ground. */
+export const frameDangerSchema = z.object({
+  id: idSchema,
+  kind: z.enum(DANGERS),
+  awayM: z.number().min(-20, 'A danger is -20 to 60 m from the camera').max(60, 'A danger is -20 to 60 m from the camera'),
+  acrossM,
+  /** How far a strip of the ground, or people, reach along and across; a line runs across all of it. */
+  deepM: z.number().min(0.1, 'It reaches 0.1 to 60 m').max(60, 'It reaches 0.1 to 60 m').default(1),
+  wideM: z.number().min(0.1, 'It reaches 0.1 to 60 m').max(60, 'It reaches 0.1 to 60 m').default(2),
+  /** Of a line, over the ground. */
+  heightM: z.number().min(0, 'A line is 0 to 60 m high').max(60, 'A line is 0 to 60 m high').default(6),
+});
+export type FrameDanger = z.infer<typeof frameDangerSchema>;
+
 const frameFields = z.object({
   name: nameSchema,
   /** The station whose room, noise and cautions count here. */
@@ -84,6 +101,7 @@ const frameFields = z.object({
   talkers: z.array(frameTalkerSchema).min(1, 'A frame has at least one talker').max(3, 'A frame has at most three talkers'),
   booms: z.array(frameBoomSchema).max(8, 'A frame has at most eight microphones').default([]),
   operator: frameOperatorSchema.prefault({}),
+  dangers: z.array(frameDangerSchema).max(8, 'A frame has at most eight dangers').default([]),
   /** How far out of the picture a microphone stays. */
   marginM: z.number().min(0, 'A margin is 0 to 1 m').max(1, 'A margin is 0 to 1 m').default(0.1),
   remark: remarkSchema,

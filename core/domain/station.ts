@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { nameSchema, OWNED, remarkSchema } from './identity.ts';
+import { idSchema, nameSchema, OWNED, remarkSchema } from './identity.ts';
 
 export const hazardSchema = z.enum(['road', 'platform', 'water', 'vehicle', 'height', 'overhead line']);
 export type Hazard = z.infer<typeof hazardSchema>;
@@ -10,6 +10,26 @@ const share = z.number().min(0.01, 'Absorption is 0.01 to 0.99').max(0.99, 'Abso
 
 /** A machine that is heard at a station. */
 export const humSchema = z.object({ fundamentalHz: z.number().min(5, 'A fundamental is 5 to 2,000 Hz').max(2000, 'A fundamental is 5 to 2,000 Hz'), levelDba });
+
+export const NOISE_KINDS = ['road', 'engine', 'ventilation', 'water', 'crowd', 'generator', 'refrigerator', 'own'] as const;
+export type NoiseKind = (typeof NOISE_KINDS)[number];
+
+/** Something at a station that is heard, and where it is from the talker's mark: away from the camera, to its right, up. */
+export const noiseSourceSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  kind: z.enum(NOISE_KINDS).default('engine'),
+  awayM: z.number().min(-200, 'A source is at most 200 m away').max(200, 'A source is at most 200 m away'),
+  acrossM: z.number().min(-200, 'A source is at most 200 m away').max(200, 'A source is at most 200 m away'),
+  heightM: z.number().min(0, 'A source is 0 to 100 m over the ground').max(100, 'A source is 0 to 100 m over the ground').default(1),
+  /** At 1 m from it; what was read farther away is more by 20 log of the metres. */
+  levelDba,
+  /** Passing by, so that it is now nearer and now farther. */
+  moving: z.boolean().default(false),
+  /** Its own spectrum in octaves from 63 Hz to 8 kHz, any level, where it was measured. */
+  octavesDb: z.array(z.number().min(-200).max(200)).length(8, 'A spectrum has eight octaves, 63 Hz to 8 kHz').nullable().default(null),
+});
+export type NoiseSource = z.infer<typeof noiseSourceSchema>;
 
 /**
  * What a station sounds like, in the numbers that a simulated room is built from. Null is not known.
@@ -22,6 +42,7 @@ export const acousticsSchema = z.object({
   noiseSlopeDb: z.number().min(-12, 'A slope is -12 to 3 dB an octave').max(3, 'A slope is -12 to 3 dB an octave').nullable().default(null),
   hum: humSchema.nullable().default(null),
   windMs: z.number().min(0, 'Wind is 0 to 60 m/s').max(60, 'Wind is 0 to 60 m/s').nullable().default(null),
+  sources: z.array(noiseSourceSchema).max(12, 'A station has at most twelve sources').default([]),
 });
 export type Acoustics = z.infer<typeof acousticsSchema>;
 

@@ -11,9 +11,11 @@ import { audioFileSchema, recordingSchema } from '../domain/recording.ts';
 import { rigRecordSchema } from '../domain/rigRecord.ts';
 import { listenerSchema, ratingSchema, roundSchema } from '../domain/round.ts';
 import { scriptSchema } from '../domain/script.ts';
+import { sightSchema } from '../domain/sight.ts';
 import { stationSchema } from '../domain/station.ts';
 import { takeSchema } from '../domain/take.ts';
 import { expectationSchema, trialSchema } from '../domain/trial.ts';
+import { wearerSchema } from '../domain/wearer.ts';
 
 // Each record is what it is in the store, without what only the store has: whose it is, how often it was
 // changed, and whether it lies in the bin.
@@ -50,6 +52,8 @@ const bundledTrialSchema = trialSchema.omit({ version: true, binnedAtMs: true })
   placements: z.array(placementSchema.omit(STORED_ONLY)).default([]),
   rigs: z.array(rigRecordSchema.omit(STORED_ONLY)).default([]),
   frames: z.array(frameSchema.omit(STORED_ONLY)).default([]),
+  wearers: z.array(wearerSchema.omit(STORED_ONLY)).default([]),
+  sights: z.array(sightSchema.omit(STORED_ONLY)).default([]),
   scripts: z.array(scriptSchema.omit(STORED_ONLY)),
   plan: planSchema.omit({ trialId: true, version: true }),
   marks: z.array(markSchema.omit({ trialId: true })),

@@ -50,7 +50,8 @@ export function sphereGain(angleRad: number, ka: number, openingRad = 0): number
 /** Multiplication by (-i) to the power of the index. */
 const TURNS: ((re: number, im: number) => [number, number])[] = [(re, im) => [re, im], (re, im) => [im, -re], (re, im) => [-re, -im], (re, im) => [-im, re]];
 
-const OPENING_RAD = Math.asin(MOUTH_RADIUS_M / HEAD_RADIUS_M);
+/** Half the angle that the opening takes, seen from the middle of the head. */
+export const OPENING_RAD = Math.asin(MOUTH_RADIUS_M / HEAD_RADIUS_M);
 
 /**
  * How much less of a voice goes in a direction than straight ahead, in dB: a piston in a sphere, which was held against a

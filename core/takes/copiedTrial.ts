@@ -8,6 +8,7 @@ import type { RigRecord } from '../domain/rigRecord.ts';
 import type { StoredScript } from '../domain/script.ts';
 import type { StoredStation } from '../domain/station.ts';
 import type { trialSchema } from '../domain/trial.ts';
+import type { StoredWearer } from '../domain/wearer.ts';
 
 /** What a trial sets out to do, as its records. */
 export interface TrialSetOut {
@@ -17,6 +18,7 @@ export interface TrialSetOut {
   placements: Placement[];
   rigs: RigRecord[];
   frames: StoredFrame[];
+  wearers: StoredWearer[];
   scripts: StoredScript[];
   criteria: StoredCriterion[];
   plan: Plan | null;
@@ -29,7 +31,7 @@ export interface TrialSetOut {
  */
 export function copiedTrial(from: TrialSetOut, newId: () => string, nowMs: number): TrialSetOut {
   const ids = new Map<string, string>([[from.trial.id, newId()]]);
-  const owned = [...from.chains, ...from.stations, ...from.placements, ...from.rigs, ...from.frames, ...from.scripts, ...from.criteria];
+  const owned = [...from.chains, ...from.stations, ...from.placements, ...from.rigs, ...from.frames, ...from.wearers, ...from.scripts, ...from.criteria];
   for (const { id } of owned) ids.set(id, newId());
   for (const { id } of [...from.trial.roles, ...(from.plan?.rules ?? [])]) ids.set(id, newId());
   const copy = renamed(from, ids);

@@ -19,6 +19,7 @@ interface Binnable {
 const CALLED: Partial<Record<BinKind, (row: never) => string>> = {
   take: (row: { slate: number; pass: number }) => `Take ${slateLabel(row)}`,
   round: (row: { title: string }) => row.title,
+  sight: (row: { answeredBy: string; seen: string }) => `${row.answeredBy}: ${row.seen}`,
 };
 const called = (kind: BinKind, row: Binnable): string => CALLED[kind]?.(row as never) ?? (row as unknown as { name: string }).name;
 const kindSchema = z.enum(Object.keys(BIN_KINDS) as [BinKind, ...BinKind[]]);

@@ -10,6 +10,8 @@ const STALE: Record<string, readonly RecordTag[]> = {
   placements: ['Placements', 'Plan', 'Bin'],
   rigs: ['Rigs', 'Plan', 'Bin'],
   frames: ['Frames', 'Bin'],
+  wearers: ['Wearers', 'Bin'],
+  sights: ['Sights', 'Bin'],
   scripts: ['Scripts', 'Plan', 'Bin'],
   marks: ['Marks', 'Verdict'],
   plan: ['Plan'],

@@ -7,7 +7,10 @@ import { present, type ReadTable, type Table } from '../store/table.ts';
 import { changedMeanwhile, notFound, pathId, readBody, readChange } from './http.ts';
 
 /** Records of a trial that are listed, made, changed as a whole and binned. */
-export type TrialRecordName = Extract<RecordName, 'criteria' | 'chains' | 'stations' | 'scripts' | 'placements' | 'rigs' | 'frames'>;
+export type TrialRecordName = Extract<RecordName, 'criteria' | 'chains' | 'stations' | 'scripts' | 'placements' | 'rigs' | 'frames' | 'wearers' | 'sights'>;
+
+/** By what those are listed that have no place of their own among others. */
+const ORDERED_BY: Partial<Record<TrialRecordName, string>> = { placements: 'name', rigs: 'name', sights: 'atMs' };
 
 /** A row of any of them. */
 interface Owned {
@@ -57,7 +60,7 @@ export function trialRecordRoutes(store: Store, { noun, name, schema }: RecordKi
 
   return new Hono()
     .get('/', async (context) => {
-      const order = (name === 'placements' || name === 'rigs' ? { name: 'ASC' } : { position: 'ASC' }) as never;
+      const order = { [ORDERED_BY[name] ?? 'position']: 'ASC' } as never;
       return context.json(await here(store).find({ where: present(pathId(context, 'trial')), order }));
     })
     .post('/', async (context) => {

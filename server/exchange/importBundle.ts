@@ -47,7 +47,25 @@ async function importItems(tables: Tables, bundle: Bundle): Promise<void> {
 }
 
 async function importRecords(tables: Tables, trial: BundledTrial): Promise<void> {
-  const { expectations, preflight, criteria, chains, stations, placements, rigs, frames, scripts, plan, marks, takes, files: _files, rounds: _rounds, ...own } = trial;
+  const {
+    expectations,
+    preflight,
+    criteria,
+    chains,
+    stations,
+    placements,
+    rigs,
+    frames,
+    wearers,
+    sights,
+    scripts,
+    plan,
+    marks,
+    takes,
+    files: _files,
+    rounds: _rounds,
+    ...own
+  } = trial;
   const trialId = trial.id;
   await tables.trials.insert({ ...own, version: 1, binnedAtMs: null });
   const ofTrial = <Row extends object>(rows: readonly Row[]) => rows.map((row) => ({ ...row, trialId }));
@@ -60,6 +78,8 @@ async function importRecords(tables: Tables, trial: BundledTrial): Promise<void>
   await tables.placements.insert(owned(placements));
   await tables.rigs.insert(owned(rigs));
   await tables.frames.insert(owned(frames));
+  await tables.wearers.insert(owned(wearers));
+  await tables.sights.insert(owned(sights));
   await tables.scripts.insert(owned(scripts));
   await tables.plans.insert({ ...plan, trialId, version: 1 });
   await tables.marks.insert(ofTrial(marks));

@@ -18,6 +18,7 @@ export async function copyTrial(tables: Tables, from: TrialRow): Promise<TrialRo
       placements: await tables.placements.find(here),
       rigs: await tables.rigs.find(here),
       frames: await tables.frames.find(here),
+      wearers: await tables.wearers.find(here),
       scripts: await tables.scripts.find(here),
       criteria: await tables.criteria.find(here),
       plan: await tables.plans.findOneBy({ trialId: from.id }),
@@ -31,6 +32,7 @@ export async function copyTrial(tables: Tables, from: TrialRow): Promise<TrialRo
   await tables.placements.insert(copy.placements);
   await tables.rigs.insert(copy.rigs);
   await tables.frames.insert(copy.frames);
+  await tables.wearers.insert(copy.wearers);
   await tables.scripts.insert(copy.scripts);
   await tables.criteria.insert(copy.criteria);
   if (copy.plan) await tables.plans.insert(copy.plan);

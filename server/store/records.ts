@@ -14,9 +14,11 @@ import { audioFileSchema, recordingSchema } from '@marvet/core/domain/recording'
 import { rigRecordSchema } from '@marvet/core/domain/rigRecord';
 import { listenerSchema, ratingSchema, roundSchema } from '@marvet/core/domain/round';
 import { scriptSchema } from '@marvet/core/domain/script';
+import { sightSchema } from '@marvet/core/domain/sight';
 import { stationSchema } from '@marvet/core/domain/station';
 import { takeSchema } from '@marvet/core/domain/take';
 import { expectationSchema, trialSchema } from '@marvet/core/domain/trial';
+import { wearerSchema } from '@marvet/core/domain/wearer';
 import type { ChannelReport, FileReport, LevelSeries } from '@marvet/core/measure/report.types';
 import { EntitySchema } from 'typeorm';
 import { z } from 'zod';
@@ -42,6 +44,8 @@ export const RECORDS = {
   placements: { table: 'placement', schema: placementSchema, keys: ['id'] },
   rigs: { table: 'rig', schema: rigRecordSchema, keys: ['id'] },
   frames: { table: 'frame', schema: frameSchema, keys: ['id'] },
+  wearers: { table: 'wearer', schema: wearerSchema, keys: ['id'] },
+  sights: { table: 'sight', schema: sightSchema, keys: ['id'] },
   scripts: { table: 'script', schema: scriptSchema, keys: ['id'] },
   plans: { table: 'plan', schema: planSchema, keys: ['trialId'] },
   takes: { table: 'take', schema: takeSchema, keys: ['id'] },

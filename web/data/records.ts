@@ -9,8 +9,10 @@ import type { Placement, PlacementDraft } from '@marvet/core/domain/placement';
 import type { PreflightTick } from '@marvet/core/domain/preflight';
 import type { RigRecord, RigRecordDraft } from '@marvet/core/domain/rigRecord';
 import type { ScriptDraft, StoredScript } from '@marvet/core/domain/script';
+import type { Sight, SightDraft } from '@marvet/core/domain/sight';
 import type { StartingPointId } from '@marvet/core/domain/startingPoint';
 import type { StationDraft, StoredStation } from '@marvet/core/domain/station';
+import type { StoredWearer, WearerDraft } from '@marvet/core/domain/wearer';
 import { api } from './api.ts';
 
 /** A record as it was when a change of it began. */
@@ -61,6 +63,10 @@ export const {
   useSaveRigMutation,
   useFramesQuery,
   useSaveFrameMutation,
+  useWearersQuery,
+  useSaveWearerMutation,
+  useSightsQuery,
+  useSaveSightMutation,
   useScriptsQuery,
   useSaveScriptMutation,
   useTickPreflightMutation,
@@ -101,6 +107,10 @@ export const {
     saveRig: build.mutation<RigRecord, Saved<RigRecordDraft>>({ query: saving('rigs'), invalidatesTags: ['Rigs', 'Plan'] }),
     frames: build.query<StoredFrame[], string>({ query: (trialId) => `trials/${trialId}/frames`, providesTags: ['Frames'] }),
     saveFrame: build.mutation<StoredFrame, Saved<FrameDraft>>({ query: saving('frames'), invalidatesTags: ['Frames'] }),
+    wearers: build.query<StoredWearer[], string>({ query: (trialId) => `trials/${trialId}/wearers`, providesTags: ['Wearers'] }),
+    saveWearer: build.mutation<StoredWearer, Saved<WearerDraft>>({ query: saving('wearers'), invalidatesTags: ['Wearers'] }),
+    sights: build.query<Sight[], string>({ query: (trialId) => `trials/${trialId}/sights`, providesTags: ['Sights'] }),
+    saveSight: build.mutation<Sight, Saved<SightDraft>>({ query: saving('sights'), invalidatesTags: ['Sights'] }),
     scripts: build.query<StoredScript[], string>({ query: (trialId) => `trials/${trialId}/scripts`, providesTags: ['Scripts'] }),
     saveScript: build.mutation<StoredScript, Saved<ScriptDraft>>({ query: saving('scripts'), invalidatesTags: ['Scripts', 'Plan'] }),
     tickPreflight: build.mutation<PreflightTick[], { trialId: string; keys: string[]; ticked: boolean; person: string }>({

@@ -7,6 +7,7 @@ import { RowChanges1764500000000 } from './0006-row-changes.ts';
 import { Corrections1764600000000 } from './0007-corrections.ts';
 import { Reference1764700000000 } from './0008-reference.ts';
 import { Frames1764800000000 } from './0009-frames.ts';
+import { Bodies1764900000000 } from './0010-bodies.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -19,4 +20,5 @@ export const MIGRATIONS = [
   Corrections1764600000000,
   Reference1764700000000,
   Frames1764800000000,
+  Bodies1764900000000,
 ];
