@@ -47,20 +47,25 @@ const TAIL_SHARE = 1.1;
  * @returns the response, as long as the room is heard
  */
 export function roomResponse(room: ImageRoom, rateHz: number, random: RandomSource): Float64Array {
-  const decaysS = eyringS(room);
+  const response = reflectionsOf(room, rateHz, random);
   const distanceM = distanceOf(room.talkerM, room.microphoneM);
-  const arrivalS = distanceM / SPEED_OF_SOUND_MS;
+  const direct = new Float64Array(response.length);
+  direct[Math.round((distanceM / SPEED_OF_SOUND_MS) * rateHz)] = 1 / distanceM;
+  if (room.pattern.pressureShare < 1) new Biquad(proximitySection(room.pattern, distanceM, rateHz)).process(direct, direct, direct.length);
+  return response.map((x, index) => x + (direct[index] as number));
+}
+
+/** The same without its direct sound: what the room alone answers. */
+export function reflectionsOf(room: ImageRoom, rateHz: number, random: RandomSource): Float64Array {
+  const decaysS = eyringS(room);
+  const arrivalS = distanceOf(room.talkerM, room.microphoneM) / SPEED_OF_SOUND_MS;
   const length = Math.ceil((arrivalS + TAIL_SHARE * Math.max(...decaysS)) * rateHz);
   const pathS = measuresOf(room.sizeM).meanFreePathM / SPEED_OF_SOUND_MS;
   const merging = { fromS: arrivalS + MERGING_FROM * pathS, toS: arrivalS + MERGED_AT * pathS };
   const bands = ROOM_BANDS_HZ.map(() => new Float64Array(length));
   layReflections(bands, room, rateHz, merging, random);
   layTail(bands, room, rateHz, merging, random);
-  const response = sumOfBands(bands, rateHz);
-  const direct = new Float64Array(length);
-  direct[Math.round(arrivalS * rateHz)] = 1 / distanceM;
-  if (room.pattern.pressureShare < 1) new Biquad(proximitySection(room.pattern, distanceM, rateHz)).process(direct, direct, length);
-  return response.map((x, index) => x + (direct[index] as number));
+  return sumOfBands(bands, rateHz);
 }
 
 interface Merging {

@@ -57,7 +57,8 @@ function passedShare(frequencyHz: number, edgeHz: number): number {
 /** What a band sends ahead of itself, in samples; it must not come round to the end. */
 const ROOM_FOR_RINGING = 8192;
 
-function spectrumOf(length: number) {
+/** Spectra of signals up to a length, with room for what a gain without phase sends ahead of itself. */
+export function spectrumOf(length: number) {
   const size = 2 ** Math.ceil(Math.log2(length + ROOM_FOR_RINGING));
   const fft = new FFT(size);
   const padded = new Float64Array(size);
