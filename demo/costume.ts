@@ -1,12 +1,17 @@
 import { NO_SETTINGS } from '@marvet/core/domain/chain';
+import { CLOTHS } from '@marvet/core/domain/clothLayer';
 import { setupKey } from '@marvet/core/domain/factor';
 import { placementDraftSchema } from '@marvet/core/domain/placement';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import { rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
+import { sightDraftSchema } from '@marvet/core/domain/sight';
+import { type SpotId, spotOf } from '@marvet/core/domain/spot';
 import { STARTING_POINTS } from '@marvet/core/domain/startingPoint';
 import { STARTING_SCRIPTS } from '@marvet/core/domain/startingScripts';
 import { acousticsSchema } from '@marvet/core/domain/station';
+import { wearerDraftSchema } from '@marvet/core/domain/wearer';
 import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
+import { placementNumbers } from '@marvet/core/place/nearMouth';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { alignPlan, emptyPlan } from '@marvet/core/plan/followRecords';
 import { takeKey } from '@marvet/core/plan/gather';
@@ -80,16 +85,46 @@ const STATIONS: BundledTrial['stations'] = [
   },
 ];
 
+/** A placement at a usual spot. */
+function worn(name: string, spot: SpotId) {
+  const { at } = spotOf(spot);
+  return { name, on: 'body' as const, spot, at, ...placementNumbers(at) };
+}
+
 const PLACEMENTS: BundledTrial['placements'] = [
-  { name: 'breastbone, under the apron', on: 'body', belowChinM: 0.16, distanceM: 0.23, offAxisDeg: 80, aimDeg: 0 },
-  { name: 'under the collar', on: 'body', belowChinM: 0.05, distanceM: 0.13, offAxisDeg: 95, aimDeg: 30 },
+  worn('breastbone, under the apron', 'breastbone low'),
+  worn('under the collar', 'collar'),
+  worn('under the brim of the hat', 'under a brim'),
+  worn('seam of the shoulder', 'shoulder'),
   { name: 'from above', on: 'boom', heightM: 2.1, distanceM: 0.7, offAxisDeg: 45, aimDeg: 0 },
 ].map((draft, place) => ({ ...placementDraftSchema.parse(draft), id: own('placement', place) }));
 
+const cloth = (...names: string[]) => names.map((name) => CLOTHS.find((each) => each.name === name)!);
+
 /** The costume as it is worn: two ways to be heard through it. */
 const RIGS: BundledTrial['rigs'] = [
-  { name: 'apron tied', fixing: 'loop and tape', clothLayers: 2, clothLossDb: 4, cloth: 'linen over wool', strainRelief: true },
-  { name: 'apron loose', fixing: 'loop and tape', clothLayers: 1, clothLossDb: 4, cloth: 'wool', strainRelief: true, remark: 'The strings swing.' },
+  { name: 'apron tied', fixing: 'loop and tape', clothLayers: 2, clothLossDb: 4, layers: cloth('linen', 'wool knit'), cloth: 'linen over wool', faces: 'out', strainRelief: true },
+  {
+    name: 'apron loose',
+    fixing: 'loop and tape',
+    clothLayers: 1,
+    clothLossDb: 4,
+    layers: cloth('wool knit'),
+    cloth: 'wool',
+    faces: 'out',
+    strainRelief: true,
+    remark: 'The strings swing.',
+  },
+  {
+    name: 'oilskin for the rain',
+    fixing: 'cage',
+    cover: 'cage',
+    clothLayers: 2,
+    layers: cloth('oilskin', 'wool knit'),
+    cloth: 'oilskin over wool',
+    faces: 'down',
+    strainRelief: true,
+  },
 ].map((draft, place) => ({ ...rigRecordDraftSchema.parse(draft), id: own('rig', place) }));
 
 const SCRIPTS: BundledTrial['scripts'] = [STARTING_SCRIPTS[0]!, ...POINT.scripts, STARTING_SCRIPTS.at(-1)!].map((script, position) => ({
@@ -104,7 +139,7 @@ function plan(): PlanDraft {
     factor.kind === 'windscreen'
       ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id !== 'fur' })) }
       : factor.kind === 'placement'
-        ? { ...factor, kind: 'rig' as const, name: 'Apron', levels: RIGS.map(({ id, name }) => ({ id, label: name, value: null, ticked: true })) }
+        ? { ...factor, kind: 'rig' as const, name: 'Apron', levels: RIGS.slice(0, 2).map(({ id, name }) => ({ id, label: name, value: null, ticked: true })) }
         : factor,
   );
   // Nobody would stand on the quay without foam; and so foam and place can no longer be told apart.
@@ -132,6 +167,35 @@ function withRoomToneFirst(): PlanDraft {
   return { ...unlocked, order: { ...unlocked.order, pinned: roomTone ? [{ key: takeKey(roomTone), position: 0 }] : [] } };
 }
 
+/** Who wears the apron; the hat has a brim to hide under. */
+const WEARERS: BundledTrial['wearers'] = [
+  {
+    ...wearerDraftSchema.parse({
+      name: 'Fishwife',
+      build: 'middle',
+      heightM: 1.68,
+      hair: 'long',
+      head: 'hat',
+      transmitterDeg: 180,
+      radioMhz: 606,
+      consent: 'Asked on 26 May: the assistant may rig at collar and apron, behind the screen, nobody else in the room.',
+    }),
+    id: own('wearer', 1),
+  },
+];
+
+const ASKED_MS = Date.UTC(2026, 4, 26, 17, 0, 0);
+
+/** The camera was asked twice about the same brim, and answered twice. */
+const SIGHTS: BundledTrial['sights'] = [
+  { placement: 2, rig: 1, seen: 'seen, and refused', atMs: ASKED_MS, remark: 'A dark dot under the brim.' },
+  { placement: 2, rig: 1, seen: 'not seen', atMs: ASKED_MS + 2 * 3_600_000, remark: 'Same brim, same lens; lamp a little lower.' },
+  { placement: 0, rig: 0, seen: 'not seen', atMs: ASKED_MS + 60_000, remark: '' },
+].map(({ placement, rig, ...said }, place) => ({
+  ...sightDraftSchema.parse({ ...said, placementId: own('placement', placement), rigId: own('rig', rig), askedBy: 'Mixer', answeredBy: 'Camera' }),
+  id: own('sight', place),
+}));
+
 /** A trial as it lies on the kitchen table the night before: a starting point, a plan that is not fair yet, no slates. */
 export const COSTUME = bundledTrial({
   id: TRIAL_ID,
@@ -156,6 +220,8 @@ export const COSTUME = bundledTrial({
   stations: STATIONS,
   placements: PLACEMENTS,
   rigs: RIGS,
+  wearers: WEARERS,
+  sights: SIGHTS,
   scripts: SCRIPTS,
   plan: { ...withRoomToneFirst(), committedAtMs: null },
   marks: [],

@@ -55,7 +55,8 @@ test('a frame is drawn, its boom found just out of the picture, moved by key, an
   await page.getByRole('button', { name: 'Bring from above just out of frame' }).click();
 
   await page.getByRole('button', { name: 'Make from above a level of the plan' }).click();
-  await expect(page.getByText('is a placement of Kit and a level of the plan')).toBeVisible();
+  await page.getByRole('button', { name: 'its placement' }).click();
+  await expect(page.getByText('Frame 1, from above is a level of the plan')).toBeVisible();
   const [placement] = await ask<Placement[]>(marvet.address, 'GET', `/trials/${trialId}/placements`);
   expect(placement).toMatchObject({ name: 'Frame 1, from above', on: 'boom' });
   expect(placement?.distanceM).toBeCloseTo(await metres(), 2);
@@ -102,7 +103,7 @@ test('a frame is heard before anyone goes out: rendered, switched, and marked as
   await page.getByRole('button', { name: 'Draw a frame' }).click();
   const hear = page.getByRole('region', { name: 'Hear it, simulated' });
   await hear.getByRole('button', { name: 'Hear it' }).click();
-  const booms = hear.getByRole('group', { name: 'Simulated booms' });
+  const booms = hear.getByRole('group', { name: 'Simulated microphones' });
   await expect(booms.getByRole('button', { name: /^from above/ })).toBeVisible({ timeout: 60_000 });
   await booms.getByRole('button', { name: 'Play' }).click();
   await expect(booms.getByRole('button', { name: 'Pause' })).toBeVisible();

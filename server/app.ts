@@ -16,10 +16,12 @@ import { secureHeaders } from 'hono/secure-headers';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
 import { correctionRoutes } from './api/corrections.ts';
 import { fileRoutes } from './api/files.ts';
+import { foreseenRoutes } from './api/foreseen.ts';
 import { guardOrigin, HEADERS } from './api/guard.ts';
 import { ApiError } from './api/http.ts';
 import { itemRoutes } from './api/items.ts';
 import { jobRoutes } from './api/jobs.ts';
+import { learnedRoutes } from './api/learned.ts';
 import { LIBRARY_KINDS, libraryRoutes } from './api/library.ts';
 import { listenRoutes } from './api/listen.ts';
 import { markRoutes } from './api/marks.ts';
@@ -81,6 +83,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route('/api/trials', trialRoutes(services));
   app.route('/api/items', itemRoutes(store));
   for (const kind of LIBRARY_KINDS) app.route(`/api/library/${kind}`, libraryRoutes(store, kind));
+  app.route('/api/learned', learnedRoutes(store));
   app.route('/api/photos', photoRoutes(services));
   app.route('/api/restore', restoreRoutes(services));
   app.route('/api/listen', listenRoutes(services));
@@ -97,6 +100,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));
   app.route(`${trial}/verdict`, verdictRoutes(services));
+  app.route(`${trial}/foreseen`, foreseenRoutes(store));
   app.route(`${trial}/bin`, binRoutes(services));
   app.route(`${trial}/events`, eventRoutes(services));
   app.route(trial, takeRoutes(services));

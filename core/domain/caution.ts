@@ -1,6 +1,8 @@
 import type { Chain } from './chain.ts';
 import type { Item } from './item.ts';
+import type { RigRecordDraft } from './rigRecord.ts';
 import type { Hazard, Station } from './station.ts';
+import type { WearerDraft } from './wearer.ts';
 
 /** A warning that stands where the danger is. It never blocks, and each person may put it away. */
 export interface Caution {
@@ -21,6 +23,8 @@ const HAZARD_TEXT: Record<Hazard, string> = {
   'overhead line': 'Raise no pole, boom or aerial near overhead lines. Keep the distance that the line’s owner and local rules give; if in doubt, do not raise it.',
 };
 
+const SKIN_TEXT = 'Ask for consent before rigging on a body, ask about allergies, and use tape made for skin. Stop at once if it stings.';
+
 /** Cautions that a station's hazards bring. */
 export function stationCautions(station: Pick<Station, 'name' | 'hazards'>): Caution[] {
   return station.hazards.map((hazard) => ({
@@ -39,7 +43,7 @@ export function chainCautions(chain: Pick<Chain, 'name' | 'rig' | 'links'>, item
       id: 'rig:skin',
       subjects: [chain.name],
       danger: 'rig on skin',
-      text: 'Ask for consent before rigging on a body, ask about allergies, and use tape made for skin. Stop at once if it stings.',
+      text: SKIN_TEXT,
     });
   }
   if (chain.links.some((link) => ['transmitter', 'receiver'].includes(items.get(link.itemId)?.kind ?? ''))) {
@@ -50,6 +54,20 @@ export function chainCautions(chain: Pick<Chain, 'name' | 'rig' | 'links'>, item
       text: 'Which frequencies and powers may be used, and whether a licence is needed, is a matter of local law. Check with the national regulator before transmitting.',
     });
   }
+  return cautions;
+}
+
+/** Cautions that a wearer brings: nobody is rigged without having been asked, and skin is told of. */
+export function wearerCautions(wearer: Pick<WearerDraft, 'name' | 'consent'>, rig: Pick<RigRecordDraft, 'onSkin' | 'name'> | null): Caution[] {
+  const cautions: Caution[] = [];
+  if (wearer.consent === '')
+    cautions.push({
+      id: 'wearer:consent',
+      subjects: [wearer.name],
+      danger: 'not asked yet',
+      text: 'Ask before rigging on a body: where, by whom, and who else is in the room. Whoever wears it may say no at any time, also to a spot that was agreed. Write down what was agreed.',
+    });
+  if (rig?.onSkin) cautions.push({ id: 'rig:skin', subjects: [rig.name], danger: 'rig on skin', text: SKIN_TEXT });
   return cautions;
 }
 

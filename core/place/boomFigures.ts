@@ -177,11 +177,17 @@ export function voiceOverNoiseDb(heard: Pick<HeardTalker, 'wordsDb'>, boom: Pick
   return noiseDba === null ? null : NORMAL_VOICE_DBA + heard.wordsDb - (noiseDba + 10 * Math.log10(diffusePower(boom, 1000)));
 }
 
+/** Widths of a finger, of a spread hand, of a foot and of a step. */
+const FINGER_M = 0.02;
+const SPAN_M = 0.22;
+const FOOT_M = 0.3;
+const PACE_M = 0.75;
+
 /** Lengths as hands, feet and steps have them. */
 export function handMeasures(metres: number): string {
-  const SPAN_M = 0.22;
-  const FOOT_M = 0.3;
-  const PACE_M = 0.75;
-  if (metres < 0.7) return `${Math.round((2 * metres) / SPAN_M) / 2} spans`;
+  if (metres < 0.15) return counted(Math.max(1, Math.round(metres / FINGER_M)), 'finger', 'fingers');
+  if (metres < 0.7) return counted(Math.round((2 * metres) / SPAN_M) / 2, 'span', 'spans');
   return metres < 3 ? `${Math.round(metres / FOOT_M)} feet` : `${Math.round((2 * metres) / PACE_M) / 2} paces`;
 }
+
+const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;

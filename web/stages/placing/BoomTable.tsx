@@ -3,8 +3,10 @@ import { signed } from '@marvet/core/measure/catalogue';
 import { type BoomFigures, directOverRoomDb, handMeasures, type PlaceAround, voiceOverNoiseDb } from '@marvet/core/place/boomFigures';
 import { CornerDownRight, Crosshair, Trash2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
+import Dropdown from 'react-bootstrap/Dropdown';
 import Form from 'react-bootstrap/Form';
 import { boomNames, PATTERNS, patternName } from './boomWords.ts';
+import type { BoomLevel } from './useMakeLevel.ts';
 
 interface BoomTableProps {
   frame: FrameDraft;
@@ -12,9 +14,17 @@ interface BoomTableProps {
   around: PlaceAround;
   onChange: (patch: Partial<FrameDraft>) => void;
   onJustOut: (boom: FrameBoom) => void;
-  onLevel: (boom: FrameBoom, name: string, figures: BoomFigures) => void;
+  onLevel: (what: BoomLevel, boom: FrameBoom, name: string, figures: BoomFigures) => void;
   onDelete: (boom: FrameBoom, name: string) => void;
 }
+
+/** What of a boom can become a level. */
+const LEVELS: [BoomLevel, string][] = [
+  ['placement', 'its placement'],
+  ['distance', 'its distance from the mouth'],
+  ['orientation', 'its angle off the mouth’s axis'],
+  ['windscreen', 'its windscreen'],
+];
 
 /** The booms side by side: what each gives and what it costs. */
 export function BoomTable({ frame, figures, around, onChange, onJustOut, onLevel, onDelete }: BoomTableProps) {
@@ -98,15 +108,18 @@ export function BoomTable({ frame, figures, around, onChange, onJustOut, onLevel
                 <Button size="sm" variant="plain" aria-label={`Bring ${names[index]} just out of frame`} title="Just out of frame" onClick={() => onJustOut(boom)}>
                   <Crosshair size={15} aria-hidden />
                 </Button>
-                <Button
-                  size="sm"
-                  variant="plain"
-                  aria-label={`Make ${names[index]} a level of the plan`}
-                  title="Make it a level of the plan"
-                  onClick={() => onLevel(boom, names[index] as string, figures[index] as BoomFigures)}
-                >
-                  <CornerDownRight size={15} aria-hidden />
-                </Button>
+                <Dropdown className="d-inline-block">
+                  <Dropdown.Toggle size="sm" variant="plain" aria-label={`Make ${names[index]} a level of the plan`} title="Make it a level of the plan">
+                    <CornerDownRight size={15} aria-hidden />
+                  </Dropdown.Toggle>
+                  <Dropdown.Menu>
+                    {LEVELS.map(([what, words]) => (
+                      <Dropdown.Item key={what} as="button" type="button" onClick={() => onLevel(what, boom, names[index] as string, figures[index] as BoomFigures)}>
+                        {words}
+                      </Dropdown.Item>
+                    ))}
+                  </Dropdown.Menu>
+                </Dropdown>
                 <Button size="sm" variant="plain" aria-label={`Take ${names[index]} away`} onClick={() => onDelete(boom, names[index] as string)}>
                   <Trash2 size={15} aria-hidden />
                 </Button>

@@ -1,4 +1,4 @@
-import type { KeyboardEvent, PointerEvent } from 'react';
+import type { KeyboardEvent, PointerEvent, ReactNode } from 'react';
 import type { Drawing } from './drawing.ts';
 
 /** A spot of a drawing that is moved by pointer or by the arrow keys. */
@@ -11,12 +11,21 @@ interface MovedSpotProps {
   /** By how many metres from where it is: to the right, and up the drawing. */
   onMove: (byM: { right: number; up: number }, byKey: boolean) => void;
   onRest: () => void;
+  /** What an arrow key moves it by; with the shift key five times as much. */
+  stepM?: number;
+  /** It was touched, or the keyboard came to it. */
+  onChoose?: () => void;
+  className?: string;
+  /** Colour of what stands in it; its letters are in ink. */
+  fill?: string | undefined;
+  /** What stands in it, where the drawing itself shows nothing there. */
+  children?: ReactNode;
 }
 
 const STEP_M = 0.02;
-const WIDE_STEP_M = 0.1;
+const WIDE = 5;
 
-export function MovedSpot({ label, at, x, y, onMove, onRest }: MovedSpotProps) {
+export function MovedSpot({ label, at, x, y, onMove, onRest, stepM = STEP_M, onChoose, className = '', fill, children }: MovedSpotProps) {
   const pointed = (event: PointerEvent<HTMLButtonElement>) => {
     const box = event.currentTarget.parentElement?.getBoundingClientRect();
     if (!box || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
@@ -24,7 +33,7 @@ export function MovedSpot({ label, at, x, y, onMove, onRest }: MovedSpotProps) {
     onMove({ right: (event.clientX - box.left) / perM - x / at.perM, up: y / at.perM - (event.clientY - box.top) / perM }, false);
   };
   const pressed = (event: KeyboardEvent) => {
-    const step = event.shiftKey ? WIDE_STEP_M : STEP_M;
+    const step = event.shiftKey ? WIDE * stepM : stepM;
     const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
     if (!by) return;
     event.preventDefault();
@@ -33,14 +42,17 @@ export function MovedSpot({ label, at, x, y, onMove, onRest }: MovedSpotProps) {
   return (
     <button
       type="button"
-      className="moved-spot"
+      className={`moved-spot ${className}`}
       aria-label={label}
-      style={{ left: `${(100 * x) / at.width}%`, top: `${(100 * y) / at.height}%` }}
+      style={{ left: `${(100 * x) / at.width}%`, top: `${(100 * y) / at.height}%`, ...(fill ? { background: fill, color: '#171B1E' } : {}) }}
       onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
       onPointerMove={pointed}
       onPointerUp={onRest}
       onKeyDown={pressed}
+      onFocus={onChoose}
       onBlur={onRest}
-    />
+    >
+      {children}
+    </button>
   );
 }

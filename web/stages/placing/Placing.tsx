@@ -21,12 +21,13 @@ import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';
+import { BodyPart } from './BodyPart.tsx';
 import { BoomTable } from './BoomTable.tsx';
-import { SIDE_WORDS } from './boomWords.ts';
+import { boomNames, SIDE_WORDS } from './boomWords.ts';
 import { FrameAbove } from './FrameAbove.tsx';
 import { FrameFields } from './FrameFields.tsx';
 import { FrameSide } from './FrameSide.tsx';
-import { HearFrame } from './HearFrame.tsx';
+import { HearSetups } from './HearSetups.tsx';
 import { Pegs } from './Pegs.tsx';
 import { RoomPart } from './RoomPart.tsx';
 import { useFrameDraft } from './useFrameDraft.ts';
@@ -34,10 +35,11 @@ import { useMakeLevel } from './useMakeLevel.ts';
 
 const PARTS = [
   ['frames', 'Frames and booms'],
-  ['rooms', 'Rooms'],
+  ['body', 'Body and lavaliers'],
+  ['rooms', 'Rooms and noise'],
 ] as const;
 
-/** What can be reckoned before anyone goes out: frames with their booms, and rooms. */
+/** What can be reckoned before anyone goes out: frames with their booms, bodies with what they wear, rooms and their noise. */
 export default function Placing() {
   const trialId = useTrialId();
   const [search, changeAddress] = useAddress();
@@ -53,7 +55,9 @@ export default function Placing() {
           </Nav.Item>
         ))}
       </Nav>
-      {part === 'frames' ? <Frames trialId={trialId} /> : <RoomPart trialId={trialId} />}
+      {part === 'frames' && <Frames trialId={trialId} />}
+      {part === 'body' && <BodyPart trialId={trialId} />}
+      {part === 'rooms' && <RoomPart trialId={trialId} />}
     </>
   );
 }
@@ -148,6 +152,7 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
     change({ booms: before.filter((each) => each.id !== boom.id) });
     tell(`The microphone ${name} was taken away`, () => change({ booms: before }));
   };
+  const names = boomNames(frame.booms);
   const drawing = { frame, kept, figures, onMove: move, onRest: rest };
   return (
     <>
@@ -191,7 +196,7 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
                   const found = place(boom.from, boom);
                   if (found) change({ booms: frame.booms.map((each) => (each.id === boom.id ? found : each)) });
                 }}
-                onLevel={(boom, name, own) => void makeLevel(`${frame.name}, ${name}`, boom, own)}
+                onLevel={(what, boom, name, own) => void makeLevel(what, `${frame.name}, ${name}`, boom, own, saved.id)}
                 onDelete={takeAway}
               />
             )}
@@ -204,7 +209,13 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
           <Sheet title="From above">
             <FrameAbove {...drawing} />
           </Sheet>
-          <HearFrame frame={frame} place={around} />
+          <HearSetups
+            setups={frame.booms.map((boom, index) => ({ name: names[index] as string, setup: { kind: 'boom', id: boom.id, boom } }))}
+            talkers={frame.talkers}
+            place={around}
+            what="The frame"
+            seed={frame.name}
+          />
           <Sheet
             title="The frame in numbers"
             aside={

@@ -4,39 +4,42 @@ import type { Plan } from '@marvet/core/domain/plan';
 import type { BoomFigures } from '@marvet/core/place/boomFigures';
 import { useCallback } from 'react';
 import { useSavePlacementMutation } from '../../data/records.ts';
-import { useSavePlanMutation } from '../../data/work.ts';
-import { useNotice } from '../../parts/notices.tsx';
 import { useTold } from '../../parts/useTold.ts';
+import { useAddLevel } from './useAddLevel.ts';
 
-/** Makes a boom a placement of Kit with its numbers, and that placement a level of the plan. */
-export function useMakeLevel(trialId: string, plan: Plan): (name: string, boom: FrameBoom, figures: BoomFigures) => Promise<void> {
+/** What a boom can be a level of. */
+export type BoomLevel = 'placement' | 'distance' | 'orientation' | 'windscreen';
+
+/** Makes a boom of a frame a level of the plan: a placement of Kit with its numbers, or its distance, its angle or its windscreen alone. */
+export function useMakeLevel(trialId: string, plan: Plan): (what: BoomLevel, name: string, boom: FrameBoom, figures: BoomFigures, frameId: string) => Promise<void> {
   const [savePlacement] = useSavePlacementMutation();
-  const [savePlan] = useSavePlanMutation();
+  const addLevel = useAddLevel(trialId, plan);
   const told = useTold();
-  const tell = useNotice();
   return useCallback(
-    async (name, boom, figures) => {
+    async (what, name, boom, figures, frameId) => {
       const heard = figures.talkers[boom.aimsAt];
       if (!heard) return;
+      const distanceM = Math.round(heard.distanceM * 100) / 100;
+      if (what === 'distance') return void (await addLevel('distance', { id: String(distanceM), label: `${distanceM} m`, value: distanceM }));
+      const offDeg = Math.round(heard.mouthOffDeg);
+      if (what === 'orientation') return void (await addLevel('orientation', { id: `${offDeg}-off`, label: `${offDeg}° off the mouth’s axis`, value: offDeg }));
+      if (what === 'windscreen') {
+        const screen = boom.screenM > 0 ? { id: 'foam', label: 'foam', value: null } : { id: 'bare', label: 'bare', value: null };
+        return void (await addLevel('windscreen', screen));
+      }
       const draft = placementDraftSchema.parse({
         name,
         on: boom.from === 'planted' ? 'stand' : 'boom',
         heightM: Math.round(boom.heightM * 100) / 100,
-        distanceM: Math.round(heard.distanceM * 100) / 100,
-        offAxisDeg: Math.round(heard.mouthOffDeg),
+        distanceM,
+        offAxisDeg: offDeg,
         aimDeg: Math.round(heard.microphoneOffDeg),
+        frameId,
+        boomId: boom.id,
       });
       const { data: placement } = await told(savePlacement({ trialId, from: null, draft }));
-      if (!placement) return;
-      const { trialId: _trial, version, committedAtMs: _committed, ...current } = plan;
-      const level = { id: placement.id, label: placement.name, value: null, ticked: true };
-      const known = current.factors.find((factor) => factor.kind === 'placement');
-      const factors = known
-        ? current.factors.map((factor) => (factor === known ? { ...factor, levels: [...factor.levels, level] } : factor))
-        : [...current.factors, { kind: 'placement' as const, name: 'Placement', unit: '', levels: [level] }];
-      const { error } = await told(savePlan({ trialId, version, draft: { ...current, factors } }));
-      if (!error) tell(`${name} is a placement of Kit and a level of the plan`);
+      if (placement) await addLevel('placement', { id: placement.id, label: placement.name, value: null });
     },
-    [plan, savePlacement, savePlan, tell, told, trialId],
+    [addLevel, savePlacement, told, trialId],
   );
 }

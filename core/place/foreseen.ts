@@ -1,0 +1,186 @@
+import { linearRegression, quantileSorted } from 'simple-statistics';
+import type { Acoustics } from '../domain/station.ts';
+import { eyringS } from '../simulate/imageRoom.ts';
+import { diffusePower, type MicrophonePattern } from '../simulate/microphone.ts';
+import { NORMAL_VOICE_DBA } from './boomFigures.ts';
+import type { HeardAs } from './heardAs.ts';
+import { colourBeside, type TwoSpectra } from './learned.ts';
+import { placeOnBody } from './nearMouth.ts';
+import { roomShare } from './noiseAt.ts';
+import { voiceGainDb, WORN_BANDS_HZ, wornDb, wornFigures } from './wornColour.ts';
+
+export const FORESEEN_KINDS = ['voice over noise', 'level by distance', 'decay', 'top against the boom'] as const;
+export type ForeseenKind = (typeof FORESEEN_KINDS)[number];
+
+/** A recording with what is known of its setup, and what was measured of it. */
+export interface FoundRecording {
+  recordingId: string;
+  takeId: string;
+  candidateId: string;
+  stationId: string;
+  place: Acoustics;
+  /** Of the take, as it was read; it goes before the station's. */
+  noiseDba: number | null;
+  as: HeardAs;
+  /** From the mouth to a boom, where the plan or the placement says so. */
+  boomDistanceM: number | null;
+  pattern: MicrophonePattern;
+  /** Gain as it was set at every stage, as a text; two that differ cannot be compared by level. */
+  gains: string;
+  found: { snrDb: number | null; reverberationS: number | null; activeLevelDbfs: number | null; spectra: TwoSpectra | null };
+}
+
+/** One figure that was foreseen, and what was found. */
+export interface ForeseenRow {
+  kind: ForeseenKind;
+  recordingId: string;
+  takeId: string;
+  candidateId: string;
+  stationId: string;
+  distanceM: number | null;
+  foreseen: number;
+  found: number;
+  /** Found less foreseen; of a decay as a share of what was foreseen. */
+  error: number;
+}
+
+const AT_1_KHZ = 4;
+const MIDDLE_BANDS = [2, 3];
+/** A boom that is named but has no distance is not reckoned with. */
+const USUAL_OFF_RAD = Math.PI / 4;
+const TOP_FROM_HZ = 3000;
+const TOP_TO_HZ = 8000;
+
+/** What was foreseen of every recording of which enough is known, beside what was found. */
+export function foreseenRows(recordings: readonly FoundRecording[]): ForeseenRow[] {
+  return recordings.flatMap((recording) => [overNoise(recording), decay(recording), byDistance(recording, recordings), top(recording, recordings)].filter((row) => row !== null));
+}
+
+function rowOf(kind: ForeseenKind, recording: FoundRecording, foreseen: number | null, found: number | null): ForeseenRow | null {
+  if (foreseen === null || found === null) return null;
+  const { recordingId, takeId, candidateId, stationId } = recording;
+  const error = kind === 'decay' ? found / foreseen - 1 : found - foreseen;
+  return { kind, recordingId, takeId, candidateId, stationId, distanceM: distanceOf(recording), foreseen, found, error };
+}
+
+function distanceOf({ as, boomDistanceM }: FoundRecording): number | null {
+  if (as.kind === 'boom') return boomDistanceM;
+  const at = placeOnBody({ at: as.placement?.at ?? null, spot: as.spot, on: 'body' });
+  return at && Math.hypot(at.forwardM, at.leftM, at.upM);
+}
+
+/** A normal voice by distance or spot, over the noise that was read, as far as the pattern lets it in. */
+function overNoise(recording: FoundRecording): ForeseenRow | null {
+  const noiseDba = recording.noiseDba ?? recording.place.noiseDba;
+  if (noiseDba === null) return null;
+  const gain = voiceDbOf(recording);
+  if (gain === null) return null;
+  const taken = recording.as.kind === 'boom' ? diffusePower(recording.pattern, 1000) : 1;
+  return rowOf('voice over noise', recording, NORMAL_VOICE_DBA + gain - (noiseDba + 10 * Math.log10(taken)), recording.found.snrDb);
+}
+
+function voiceDbOf({ as, boomDistanceM }: FoundRecording): number | null {
+  if (as.kind === 'boom') return boomDistanceM === null ? null : -20 * Math.log10(boomDistanceM);
+  const gains = wornDb({ placement: { at: as.placement?.at ?? null, spot: as.spot, on: 'body' }, rig: as.rig });
+  return gains && voiceGainDb(gains);
+}
+
+/** Eyring's decay in the middle bands. */
+function decay(recording: FoundRecording): ForeseenRow | null {
+  const { sizeM, absorption } = recording.place;
+  if (!sizeM || !absorption) return null;
+  const bands = eyringS({ sizeM, absorption });
+  const middle = MIDDLE_BANDS.reduce((sum, band) => sum + (bands[band] as number), 0) / MIDDLE_BANDS.length;
+  return rowOf('decay', recording, middle, recording.found.reverberationS);
+}
+
+/** How much softer a boom is than the nearest of the same candidate, station and gain: inverse square, and in a room its own sound that stays. */
+function byDistance(recording: FoundRecording, all: readonly FoundRecording[]): ForeseenRow | null {
+  const { boomDistanceM, found } = recording;
+  if (recording.as.kind !== 'boom' || boomDistanceM === null || found.activeLevelDbfs === null) return null;
+  const alike = all.filter(
+    (each) =>
+      each.as.kind === 'boom' &&
+      each.candidateId === recording.candidateId &&
+      each.stationId === recording.stationId &&
+      each.gains === recording.gains &&
+      each.boomDistanceM !== null &&
+      each.found.activeLevelDbfs !== null,
+  );
+  const nearestM = Math.min(...alike.map((each) => each.boomDistanceM as number));
+  if (boomDistanceM <= nearestM) return null;
+  const near = alike.filter((each) => each.boomDistanceM === nearestM).map((each) => each.found.activeLevelDbfs as number);
+  const powerAt = (metres: number) => 1 / metres ** 2 + roomShare(recording.place, AT_1_KHZ) * diffusePower(recording.pattern, 1000);
+  const level = near.reduce((sum, db) => sum + db, 0) / near.length;
+  return rowOf('level by distance', recording, 10 * Math.log10(powerAt(boomDistanceM) / powerAt(nearestM)), found.activeLevelDbfs - level);
+}
+
+/** What a worn microphone loses or wins at 3 to 8 kHz against the boom of the same take, without level. */
+function top(recording: FoundRecording, all: readonly FoundRecording[]): ForeseenRow | null {
+  if (recording.as.kind !== 'worn' || !recording.found.spectra) return null;
+  const boom = all.find((each) => each.takeId === recording.takeId && each.as.kind === 'boom' && each.found.spectra);
+  if (!boom?.found.spectra) return null;
+  const placement = { at: recording.as.placement?.at ?? null, spot: recording.as.spot, on: 'body' as const };
+  const figures = wornFigures({ placement, rig: recording.as.rig }, { distanceM: boom.boomDistanceM ?? 0.6, offAxisRad: USUAL_OFF_RAD });
+  const found = colourBeside(recording.found.spectra, boom.found.spectra);
+  return rowOf('top against the boom', recording, figures && topOf(figures.colourDb), found && topOf(found));
+}
+
+function topOf(colourDb: readonly (number | null)[]): number | null {
+  const bands = colourDb.filter(
+    (db, band): db is number => db !== null && (WORN_BANDS_HZ[band] as number) > 0.95 * TOP_FROM_HZ && (WORN_BANDS_HZ[band] as number) < 1.05 * TOP_TO_HZ,
+  );
+  return bands.length < 2 ? null : bands.reduce((sum, db) => sum + db, 0) / bands.length;
+}
+
+/** How right the model was for one kind of figure at one station. */
+export interface ForeseenSum {
+  kind: ForeseenKind;
+  stationId: string;
+  count: number;
+  /** Median error, and half the way from the lowest tenth to the highest. */
+  medianError: number;
+  spread: number;
+  /** How the error grows with each doubling of the distance; null where the distances are fewer than three. */
+  perDoubling: number | null;
+  /** Off by more than its spread and more than what such a figure is worth. */
+  off: boolean;
+}
+
+/** Below these errors nobody would act otherwise: dB, dB, a quarter of the decay, dB. */
+const WORTH: Record<ForeseenKind, number> = { 'voice over noise': 4, 'level by distance': 2, decay: 0.25, 'top against the boom': 4 };
+const LEAST_COUNT = 3;
+
+/** Rows summed up by kind and station, in the order of the kinds. */
+export function foreseenSums(rows: readonly ForeseenRow[]): ForeseenSum[] {
+  const stations = [...new Set(rows.map(({ stationId }) => stationId))];
+  return FORESEEN_KINDS.flatMap((kind) =>
+    stations.flatMap((stationId): ForeseenSum[] => {
+      const own = rows.filter((row) => row.kind === kind && row.stationId === stationId);
+      if (own.length === 0) return [];
+      const sorted = own.map(({ error }) => error).sort((a, b) => a - b);
+      const medianError = quantileSorted(sorted, 0.5);
+      const spread = (quantileSorted(sorted, 0.9) - quantileSorted(sorted, 0.1)) / 2;
+      const off = own.length >= LEAST_COUNT && Math.abs(medianError) > Math.max(WORTH[kind], spread);
+      return [{ kind, stationId, count: own.length, medianError, spread, perDoubling: trendOf(own), off }];
+    }),
+  );
+}
+
+function trendOf(rows: readonly ForeseenRow[]): number | null {
+  const points = rows.flatMap(({ distanceM, error }): [number, number][] => (distanceM === null ? [] : [[Math.log2(distanceM), error]]));
+  return new Set(points.map(([octaves]) => octaves)).size < LEAST_COUNT ? null : linearRegression(points).m;
+}
+
+/** What an error that is too large may come from, and what to look at; the model cannot know. */
+export function offWords({ kind, medianError }: Pick<ForeseenSum, 'kind' | 'medianError'>): string {
+  const more = medianError > 0;
+  if (kind === 'voice over noise')
+    return more ? 'louder talkers or a quieter hour than the station has noted' : 'softer talkers, more noise than noted, or noise of the chain itself';
+  if (kind === 'level by distance')
+    return more
+      ? 'it falls less with distance than foreseen: a harder room, or a gain that was changed without a note'
+      : 'it falls more than foreseen: turned heads, or a gain that was changed without a note';
+  if (kind === 'decay') return more ? 'surfaces harder than noted' : 'softer surfaces, furniture or people that are not noted';
+  return more ? 'a cap, an open rig, or a boom that was off the axis' : 'cloth or a chin over it that nobody noted';
+}
