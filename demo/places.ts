@@ -1,3 +1,4 @@
+import type { NoiseSource } from '@marvet/core/domain/station';
 import type { BundledTrial } from '@marvet/core/formats/bundle';
 import type { SimulatedPlace } from '@marvet/core/simulate/place';
 import { demoId } from './ids.ts';
@@ -91,6 +92,11 @@ export const PLACES: Record<string, DemoPlace> = {
   },
 };
 
+/** What stands at a station and is heard, for who reckons with it; the takes were rendered with the bed alone. */
+const SOURCES: Partial<Record<string, NoiseSource[]>> = {
+  loft: [{ id: demoId('source', 'stove'), name: 'stove', kind: 'ventilation', awayM: 2.2, acrossM: -2, heightM: 0.5, levelDba: 26, moving: false, octavesDb: null }],
+};
+
 export const stationId = (key: string) => demoId('station', key);
 export const STATIONS: Station[] = Object.entries(PLACES).map(([key, { station, heard }], position) => ({
   ...station,
@@ -101,7 +107,7 @@ export const STATIONS: Station[] = Object.entries(PLACES).map(([key, { station, 
     noiseSlopeDb: heard.noiseSlopeDb,
     hum: heard.hum,
     windMs: heard.windMs,
-    sources: [],
+    sources: SOURCES[key] ?? [],
   },
   id: stationId(key),
   position,

@@ -6,6 +6,7 @@ import type { z } from 'zod';
 import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
 import { CANDIDATES, CHAINS, chainId } from './kit.ts';
+import { FRAMES, PLACEMENTS, RIGS, WEARERS } from './loftPlacing.ts';
 import { SCRIPTS, STATIONS, scriptId, stationId } from './places.ts';
 import { DAY_MS, FILES, PLAN, PLAN_MIN, recordingId, TAKES } from './saltreachDay.ts';
 
@@ -143,6 +144,10 @@ export const SALTREACH = bundledTrial({
   criteria: CRITERIA,
   chains: CHAINS,
   stations: STATIONS,
+  placements: PLACEMENTS,
+  rigs: RIGS,
+  frames: FRAMES,
+  wearers: WEARERS,
   scripts: SCRIPTS,
   plan: { ...PLAN, committedAtMs: DAY_MS - 86_400_000 },
   marks: MARKS.flatMap(([letters, hidden, locks, remark]) => [

@@ -41,7 +41,16 @@ const STATIONS: BundledTrial['stations'] = [
     longitudeDeg: 9.019,
     needsDaylight: false,
     hazards: ['vehicle'],
-    acoustics: acousticsSchema.parse({ sizeM: [3, 2.4, 2.2], absorption: [0.12, 0.1, 0.1, 0.1, 0.11, 0.12], noiseDba: 45, windMs: 0 }),
+    acoustics: acousticsSchema.parse({
+      sizeM: [3, 2.4, 2.2],
+      absorption: [0.12, 0.1, 0.1, 0.1, 0.11, 0.12],
+      noiseDba: 34,
+      windMs: 0,
+      sources: [
+        { id: own('source', 1), name: 'engine, through the hatch', kind: 'engine', awayM: 0.9, acrossM: 0.6, heightM: 0, levelDba: 42 },
+        { id: own('source', 2), name: 'refrigerator', kind: 'refrigerator', awayM: -0.8, acrossM: 1.1, heightM: 0.5, levelDba: 36 },
+      ],
+    }),
     remark: '',
     position: 0,
   },
@@ -55,7 +64,14 @@ const STATIONS: BundledTrial['stations'] = [
     longitudeDeg: 9.0202,
     needsDaylight: true,
     hazards: ['water', 'overhead line'],
-    acoustics: acousticsSchema.parse({ noiseDba: 42, windMs: 4 }),
+    acoustics: acousticsSchema.parse({
+      noiseDba: 42,
+      windMs: 4,
+      sources: [
+        { id: own('source', 3), name: 'lapping at the piles', kind: 'water', awayM: 2, acrossM: -2, heightM: 0, levelDba: 54 },
+        { id: own('source', 4), name: 'ferry passing', kind: 'engine', awayM: 22, acrossM: 6, heightM: 1, levelDba: 84, moving: true },
+      ],
+    }),
     remark: '',
     position: 1,
   },

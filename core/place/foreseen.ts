@@ -7,6 +7,8 @@ import type { HeardAs } from './heardAs.ts';
 import { colourBeside, type TwoSpectra } from './learned.ts';
 import { placeOnBody } from './nearMouth.ts';
 import { roomShare } from './noiseAt.ts';
+import { bedOctaves, octavesDba } from './noiseKinds.ts';
+import { windAgainstScreens } from './windFigures.ts';
 import { voiceGainDb, WORN_BANDS_HZ, wornDb, wornFigures } from './wornColour.ts';
 
 export const FORESEEN_KINDS = ['voice over noise', 'level by distance', 'decay', 'top against the boom'] as const;
@@ -22,6 +24,10 @@ export interface FoundRecording {
   /** Of the take, as it was read; it goes before the station's. */
   noiseDba: number | null;
   as: HeardAs;
+  /** Of the take as it was read, else of the station; null where neither is known. */
+  windMs: number | null;
+  /** What was over the capsule against wind; null where no such level is known. */
+  screen: string | null;
   /** From the mouth to a boom, where the plan or the placement says so. */
   boomDistanceM: number | null;
   pattern: MicrophonePattern;
@@ -71,12 +77,23 @@ function distanceOf({ as, boomDistanceM }: FoundRecording): number | null {
 
 /** A normal voice by distance or spot, over the noise that was read, as far as the pattern lets it in. */
 function overNoise(recording: FoundRecording): ForeseenRow | null {
-  const noiseDba = recording.noiseDba ?? recording.place.noiseDba;
+  const bed = bedOctaves(recording.place);
+  const noiseDba = recording.noiseDba ?? (bed && octavesDba(bed));
   if (noiseDba === null) return null;
   const gain = voiceDbOf(recording);
   if (gain === null) return null;
   const taken = recording.as.kind === 'boom' ? diffusePower(recording.pattern, 1000) : 1;
-  return rowOf('voice over noise', recording, NORMAL_VOICE_DBA + gain - (noiseDba + 10 * Math.log10(taken)), recording.found.snrDb);
+  const voiceDba = NORMAL_VOICE_DBA + gain;
+  const wind = windDbaOf(recording, voiceDba);
+  if (wind === null) return null;
+  const noise = 10 * Math.log10(taken * 10 ** (noiseDba / 10) + 10 ** (wind / 10));
+  return rowOf('voice over noise', recording, voiceDba - noise, recording.found.snrDb);
+}
+
+/** Wind at its capsule in dB A, next to nothing where none blows; null where it blows and nobody knows behind what. */
+function windDbaOf({ windMs, screen, place }: FoundRecording, voiceDba: number): number | null {
+  if (!windMs || (place.sizeM && place.absorption)) return Number.NEGATIVE_INFINITY;
+  return windAgainstScreens(windMs, voiceDba).find((each) => each.screen === screen)?.windDba ?? null;
 }
 
 function voiceDbOf({ as, boomDistanceM }: FoundRecording): number | null {
@@ -118,6 +135,8 @@ function byDistance(recording: FoundRecording, all: readonly FoundRecording[]): 
 /** What a worn microphone loses or wins at 3 to 8 kHz against the boom of the same take, without level. */
 function top(recording: FoundRecording, all: readonly FoundRecording[]): ForeseenRow | null {
   if (recording.as.kind !== 'worn' || !recording.found.spectra) return null;
+  // Under a cloth that nobody noted its top cannot be foreseen.
+  if (recording.as.under && !recording.as.rig) return null;
   const boom = all.find((each) => each.takeId === recording.takeId && each.as.kind === 'boom' && each.found.spectra);
   if (!boom?.found.spectra) return null;
   const placement = { at: recording.as.placement?.at ?? null, spot: recording.as.spot, on: 'body' as const };
@@ -143,6 +162,8 @@ export interface ForeseenSum {
   spread: number;
   /** How the error grows with each doubling of the distance; null where the distances are fewer than three. */
   perDoubling: number | null;
+  /** The middle is right, but single figures are off by more than such a figure is worth. */
+  scattered: boolean;
   /** Off by more than its spread and more than what such a figure is worth. */
   off: boolean;
 }
@@ -162,7 +183,7 @@ export function foreseenSums(rows: readonly ForeseenRow[]): ForeseenSum[] {
       const medianError = quantileSorted(sorted, 0.5);
       const spread = (quantileSorted(sorted, 0.9) - quantileSorted(sorted, 0.1)) / 2;
       const off = own.length >= LEAST_COUNT && Math.abs(medianError) > Math.max(WORTH[kind], spread);
-      return [{ kind, stationId, count: own.length, medianError, spread, perDoubling: trendOf(own), off }];
+      return [{ kind, stationId, count: own.length, medianError, spread, perDoubling: trendOf(own), scattered: !off && spread > 2 * WORTH[kind], off }];
     }),
   );
 }
@@ -181,6 +202,7 @@ export function offWords({ kind, medianError }: Pick<ForeseenSum, 'kind' | 'medi
     return more
       ? 'it falls less with distance than foreseen: a harder room, or a gain that was changed without a note'
       : 'it falls more than foreseen: turned heads, or a gain that was changed without a note';
-  if (kind === 'decay') return more ? 'surfaces harder than noted' : 'softer surfaces, furniture or people that are not noted';
+  if (kind === 'decay')
+    return more ? 'surfaces harder than noted' : 'softer surfaces, furniture or people that are not noted, or microphones so near that they hardly hear the room';
   return more ? 'a cap, an open rig, or a boom that was off the axis' : 'cloth or a chin over it that nobody noted';
 }

@@ -3,7 +3,7 @@ import type { Item } from '../domain/item.ts';
 import type { Plan } from '../domain/plan.ts';
 import type { Figures } from '../domain/recording.ts';
 import type { StoredStation } from '../domain/station.ts';
-import { setupCondition, type Take, type TakeSetup } from '../domain/take.ts';
+import { isSpoiled, setupCondition, type Take, type TakeSetup } from '../domain/take.ts';
 import type { MicrophonePattern } from '../simulate/microphone.ts';
 import type { FoundRecording } from './foreseen.ts';
 import { heardAs, type PlaceRecords } from './heardAs.ts';
@@ -32,7 +32,7 @@ const OMNI: MicrophonePattern = { pressureShare: 1, tubeM: 0 };
 
 /** Every recording of a trial with what is known of its setup; those of which neither spot nor boom is known are left out. */
 export function gatherFound(recordings: readonly MeasuredRecording[], trial: TrialPlaces): FoundRecording[] {
-  const takes = new Map(trial.takes.map((take) => [take.id, take]));
+  const takes = new Map(trial.takes.filter((take) => !isSpoiled(take)).map((take) => [take.id, take]));
   return recordings.flatMap((recording): FoundRecording[] => {
     const take = takes.get(recording.takeId);
     const setup = take?.setups.find(({ id }) => id === recording.setupId);
@@ -47,6 +47,8 @@ export function gatherFound(recordings: readonly MeasuredRecording[], trial: Tri
         stationId: station.id,
         place: station.acoustics,
         noiseDba: take.noiseDba,
+        windMs: take.windMs ?? station.acoustics.windMs,
+        screen: setupCondition(take, setup).windscreen ?? null,
         as,
         boomDistanceM: as.kind === 'boom' ? (as.placement?.distanceM ?? distanceOf(take, setup, trial.plan)) : null,
         pattern: patternOf(setup.candidateId, trial),

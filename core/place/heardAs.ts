@@ -15,7 +15,7 @@ export interface PlaceRecords {
 }
 
 const BOOM_WORDS = /\b(boom|pole|from above|from below|overhead|planted)\b/i;
-const UNDER_WORDS = /\b(under|hidden|beneath|behind|inside)\b/i;
+const UNDER_WORDS = /\b(under|hidden|beneath|inside)\b(?! (a|the) brim)/i;
 
 /**
  * Whether a setup of a take is worn, and where, or is a boom: by the placement and the rig of the plan where they are varied, else by

@@ -64,6 +64,12 @@ describe('noise at a microphone', () => {
     expect(noiseAt(at({ pattern: { pressureShare: 0.5, tubeM: 0 } }), place({ noiseDba: 40 }), MARK).aroundDba).toBeCloseTo(40 - 4.77, 2);
   });
 
+  it('holds the hum of a station with its bed, by powers', () => {
+    const hum = { fundamentalHz: 43, levelDba: 50 };
+    expect(noiseAt(at(), place({ hum }), MARK).totalDba).toBeCloseTo(50, 6);
+    expect(noiseAt(at(), place({ hum, noiseDba: 50 }), MARK).totalDba).toBeCloseTo(53.01, 2);
+  });
+
   it('is not known where nothing is known, and never 0', () => {
     expect(noiseAt(at(), place({}), MARK).totalDba).toBeNull();
   });

@@ -5,7 +5,7 @@ import { diffusePower, type MicrophonePattern, patternGain } from '../simulate/m
 import { NORMAL_VOICE_DBA } from './boomFigures.ts';
 import { looksTo, mouthOf, nearestOut, tipOf } from './boomPlace.ts';
 import { mouthDb } from './mouth.ts';
-import { aroundOctaves, NOISE_OCTAVES_HZ, octavesDba, octavesOf, sourceOctaves } from './noiseKinds.ts';
+import { bedOctaves, NOISE_OCTAVES_HZ, octavesDba, octavesOf, sourceOctaves } from './noiseKinds.ts';
 import { angleBetween, between, lengthOf, type Place } from './point.ts';
 
 /** Where a microphone is and where it looks. */
@@ -25,7 +25,6 @@ export interface NoiseAt {
 
 /** Nearer than this a source is no point any more. */
 const LEAST_M = 0.3;
-const USUAL_SLOPE_DB = -4;
 
 /** Absorption is known from 125 Hz to 4 kHz; the octaves at the ends have that of their neighbours. */
 const absorptionAt = (absorption: readonly number[], octave: number) => absorption[Math.max(0, Math.min(5, octave - 1))] as number;
@@ -82,7 +81,7 @@ export function noiseAt(listening: Listening, place: Acoustics, mark: Pick<Frame
     const { distanceM, octavesDb } = sourceAt(listening, place, mark, source);
     return { id: source.id, levelDba: octavesDba(octavesDb), distanceM };
   });
-  const around = place.noiseDba === null ? null : aroundOctaves(place.noiseDba, place.noiseSlopeDb ?? USUAL_SLOPE_DB);
+  const around = bedOctaves(place);
   const aroundDba = around && octavesDba(around.map((db, octave) => db + 10 * Math.log10(diffusePower(pattern, NOISE_OCTAVES_HZ[octave] as number))));
   const all = [...sources.map(({ levelDba }) => levelDba), ...(aroundDba === null ? [] : [aroundDba])];
   return { sources, aroundDba, totalDba: all.length === 0 ? null : sumDb(all) };

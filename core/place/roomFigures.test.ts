@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { decayTimeOfResponseS } from '../simulate/decayTime.ts';
 import { roomResponse } from '../simulate/imageRoom.ts';
 import { randomSource } from '../simulate/random.ts';
-import { criticalDistanceM, decaysOf, directAtDb, roomRemarks } from './roomFigures.ts';
-import { meanAbsorption, SURFACES } from './surfaces.ts';
+import { absorptionOfDecay, criticalDistanceM, decaysOf, directAtDb, roomRemarks, tubeWinsDb } from './roomFigures.ts';
+import { meanAbsorption, PERSON_M2, SURFACES } from './surfaces.ts';
 
 const even = (share: number) => Array.from({ length: 6 }, () => share);
 const omni = { pressureShare: 1, tubeM: 0 };
@@ -89,7 +89,7 @@ describe('the critical distance', () => {
 
 describe('surfaces', () => {
   it('count by their areas: half of the walls hung with drapes', () => {
-    const share = meanAbsorption([5, 4, 3], { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'heavy drapes', onWallsShare: 0.5 });
+    const share = meanAbsorption([5, 4, 3], { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'heavy drapes', onWallsShare: 0.5, people: 0 });
     // 20 + 20 m² of floor and ceiling, 54 m² of walls, at 1 kHz.
     expect(share[3]).toBeCloseTo((67 * 0.02 + 27 * 0.72) / 94, 9);
   });
@@ -106,5 +106,38 @@ describe('remarks about a room', () => {
     expect(said([9, 6, 3.5], 0.05)).toContain('flutter');
     expect(said([5, 5, 3], 0.3)).toContain('nearly as long');
     expect(said([7, 5, 3], 0.3)).toBe('');
+  });
+});
+
+describe('a room that was heard', () => {
+  it('takes up by its decay what rings as long again', () => {
+    for (const decayS of [0.3, 0.8, 2.2]) {
+      const absorption = absorptionOfDecay([5, 4, 3], decayS);
+      for (const { eyringS } of decaysOf({ sizeM: [5, 4, 3], absorption })) expect(eyringS).toBeCloseTo(decayS, 6);
+    }
+  });
+
+  it('is held to what a surface can take up', () => {
+    expect(absorptionOfDecay([5, 4, 3], 100)[0]).toBe(0.01);
+    expect(absorptionOfDecay([5, 4, 3], 0.001)[0]).toBe(0.99);
+  });
+
+  it('takes up more with people in it: by hand, ten of them in 94 m² of concrete', () => {
+    const bare = { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'concrete', onWallsShare: 0 };
+    const [without, full] = [0, 10].map((people) => meanAbsorption([5, 4, 3], { ...bare, people })) as [number[], number[]];
+    full.forEach((share, band) => {
+      expect(share - (without[band] as number)).toBeCloseTo((10 * (PERSON_M2[band] as number)) / 94, 9);
+    });
+  });
+});
+
+describe('a tube in a diffuse field', () => {
+  it('wins nothing of the lows and some decibels of the highs, the longer the more', () => {
+    const short = tubeWinsDb({ pressureShare: 0.37, tubeM: 0.12 });
+    const long = tubeWinsDb({ pressureShare: 0.37, tubeM: 0.3 });
+    expect(Math.abs(long[0] as number)).toBeLessThan(0.3);
+    expect(long[5]).toBeGreaterThan(3);
+    expect(long[4]).toBeGreaterThan(short[4] as number);
+    expect(tubeWinsDb({ pressureShare: 0.37, tubeM: 0 })).toEqual([0, 0, 0, 0, 0, 0]);
   });
 });

@@ -38,6 +38,21 @@ export function criticalDistanceM(walls: Walls, pattern: MicrophonePattern, band
 /** Direct sound over the room's own at a distance, in dB. */
 export const directAtDb = (criticalM: number, distanceM: number): number => 20 * Math.log10(criticalM / distanceM);
 
+/**
+ * The share that all surfaces of a room take up, by a decay that was measured in it: Eyring's formula turned round,
+ * α = 1 - exp(-0.161 V / (S T)). One figure for all bands, since speech tells one.
+ * @param decayS for 60 dB
+ */
+export function absorptionOfDecay(sizeM: Walls['sizeM'], decayS: number): number[] {
+  const share = 1 - Math.exp((-0.161 * volumeOf(sizeM)) / (surfaceOf(sizeM) * decayS));
+  return ROOM_OCTAVES_HZ.map(() => Math.max(0.01, Math.min(0.99, share)));
+}
+
+/** How much less of a diffuse field a tube takes in than its capsule alone, by octave, in dB: nothing where waves are longer than it. */
+export function tubeWinsDb(pattern: MicrophonePattern): number[] {
+  return ROOM_OCTAVES_HZ.map((hz) => 10 * Math.log10(diffusePower({ ...pattern, tubeM: 0 }, hz) / diffusePower(pattern, hz)));
+}
+
 /** In rooms smaller than this a tube hears so much from its sides, all at once, that it is hardly a tube. */
 const SMALL_ROOM_M3 = 60;
 const PARALLEL_AND_BARE = 0.08;

@@ -37,12 +37,17 @@ export interface RoomSurfaces {
   /** What hangs on or opens in the walls, and over which share of them, 0 to 1. */
   onWalls: string;
   onWallsShare: number;
+  /** Who else stands in it. */
+  people: number;
 }
+
+/** What one person who stands takes up, in m² (H. Kuttruff, Room Acoustics, 2009, table of audiences: standing, without a coat). */
+export const PERSON_M2 = [0.12, 0.24, 0.59, 0.98, 1.13, 1.12] as const;
 
 const absorptionOf = (id: string) => (SURFACES.find((surface) => surface.id === id) ?? (SURFACES[0] as Surface)).absorption;
 
 /** The mean share of energy that all surfaces of a box take up, by their areas, in octave bands from 125 Hz to 4 kHz. */
-export function meanAbsorption(sizeM: NonNullable<Acoustics['sizeM']>, { floor, ceiling, walls, onWalls, onWallsShare }: RoomSurfaces): number[] {
+export function meanAbsorption(sizeM: NonNullable<Acoustics['sizeM']>, { floor, ceiling, walls, onWalls, onWallsShare, people }: RoomSurfaces): number[] {
   const [length, width, height] = sizeM;
   const ground = length * width;
   const sides = 2 * (length + width) * height;
@@ -52,5 +57,8 @@ export function meanAbsorption(sizeM: NonNullable<Acoustics['sizeM']>, { floor, 
     [absorptionOf(walls), sides * (1 - onWallsShare)],
     [absorptionOf(onWalls), sides * onWallsShare],
   ];
-  return Array.from({ length: 6 }, (_, band) => parts.reduce((sum, [absorption, area]) => sum + (absorption[band] as number) * area, 0) / (2 * ground + sides));
+  return PERSON_M2.map((person, band) => {
+    const taken = parts.reduce((sum, [absorption, area]) => sum + (absorption[band] as number) * area, people * person);
+    return Math.min(0.99, taken / (2 * ground + sides));
+  });
 }

@@ -1,3 +1,4 @@
+import { isSpoiled } from '@marvet/core/domain/take';
 import { type HeardAs, heardAs, type PlaceRecords } from '@marvet/core/place/heardAs';
 import { type Beside, learnedSpots, type TwoSpectra } from '@marvet/core/place/learned';
 import { Hono } from 'hono';
@@ -34,7 +35,7 @@ async function besides(store: Store): Promise<Beside[]> {
   ]);
   const records: PlaceRecords = { chains: byId(chains), placements: byId(placements), rigs: byId(rigs) };
   const heard = new Map<string, { trialId: string; takeId: string; as: HeardAs }>();
-  for (const take of takes) {
+  for (const take of takes.filter((each) => !isSpoiled(each))) {
     const each = take.setups.map((setup) => ({ setup, as: heardAs(take, setup, records) }));
     if (!each.some(({ as }) => as?.kind === 'boom') || !each.some(({ as }) => as?.kind === 'worn')) continue;
     for (const { setup, as } of each) if (as) heard.set(setup.id, { trialId: take.trialId, takeId: take.id, as });

@@ -6,15 +6,15 @@ import type { Plan } from '@marvet/core/domain/plan';
 import { type RigRecord, rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
 import { type BodyPlace, SPOTS, type SpotId, spotOf } from '@marvet/core/domain/spot';
 import type { StoredStation } from '@marvet/core/domain/station';
-import type { StoredWearer } from '@marvet/core/domain/wearer';
+import { type StoredWearer, wearerDraftSchema } from '@marvet/core/domain/wearer';
 import type { LearnedSpot } from '@marvet/core/place/learned';
 import { placementNumbers, placeOnBody } from '@marvet/core/place/nearMouth';
-import { ListPlus, Plus } from 'lucide-react';
+import { ListPlus, Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { useSavePlacementMutation, useSaveRigMutation } from '../../data/records.ts';
+import { useSavePlacementMutation, useSaveRigMutation, useSaveWearerMutation } from '../../data/records.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { Field } from '../../parts/fields.tsx';
 import { Empty, Sheet } from '../../parts/states.tsx';
@@ -137,7 +137,7 @@ export function BodyDesk(props: BodyDeskProps) {
             </div>
           </Sheet>
           <HearWorn rows={[...rows, ...otherRows]} chosenId={chosen?.id ?? null} boom={boom} wearer={wearer} stations={stations} />
-          <Sheet title="Who wears it">
+          <Sheet title="Who wears it" aside={<WearerChoice trialId={trialId} wearers={wearers} chosen={wearer} onChoose={(id) => changeAddress({ wearer: id })} />}>
             <WearerFields key={wearer.id} saved={wearer} fetching={fetching.wearers} />
           </Sheet>
           {chosen && <Sights trialId={trialId} placement={chosen} rigs={rigs} rigId={rig?.id ?? null} frames={frames} />}
@@ -180,6 +180,50 @@ function AddSpot({ trialId, heightM, onAdded }: { trialId: string; heightM: numb
         </option>
       ))}
     </Form.Select>
+  );
+}
+
+interface WearerChoiceProps {
+  trialId: string;
+  wearers: readonly StoredWearer[];
+  chosen: StoredWearer;
+  onChoose: (id: string | null) => void;
+}
+
+function WearerChoice({ trialId, wearers, chosen, onChoose }: WearerChoiceProps) {
+  const [save] = useSaveWearerMutation();
+  const bin = useBin(trialId, 'wearer');
+  const told = useTold();
+  const add = async () => {
+    const { data } = await told(save({ trialId, from: null, draft: wearerDraftSchema.parse({ name: `Wearer ${wearers.length + 1}`, position: wearers.length }) }));
+    if (data) onChoose(data.id);
+  };
+  return (
+    <span className="row-line">
+      {wearers.length > 1 && (
+        <Form.Select size="sm" className="w-auto" aria-label="Which wearer" value={chosen.id} onChange={(event) => onChoose(event.target.value)}>
+          {wearers.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </Form.Select>
+      )}
+      <Button size="sm" variant="plain" aria-label="Add a wearer" onClick={() => void add()}>
+        <Plus size={15} aria-hidden />
+      </Button>
+      <Button
+        size="sm"
+        variant="plain"
+        aria-label={`Delete ${chosen.name}`}
+        onClick={() => {
+          bin(chosen.id, chosen.name);
+          onChoose(null);
+        }}
+      >
+        <Trash2 size={15} aria-hidden />
+      </Button>
+    </span>
   );
 }
 

@@ -2,6 +2,8 @@ import { signed } from '@marvet/core/measure/catalogue';
 import { WORN_BANDS_HZ } from '@marvet/core/place/wornColour';
 import { CartesianGrid, Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 
+import { inkLegend } from '../../parts/TapeLine.tsx';
+
 /** A curve of colour by third octaves. */
 export interface ColourLine {
   name: string;
@@ -50,7 +52,7 @@ export function ColourChart({ lines }: { lines: readonly ColourLine[] }) {
           formatter={(value) => `${signed(Number(value), 1)} dB`}
           labelFormatter={(hz) => `${hzText(Number(hz))} Hz`}
         />
-        <Legend />
+        <Legend formatter={inkLegend} />
         {lines.map(({ name }, index) => {
           const [stroke, dash] = STROKES[index % STROKES.length]!;
           return <Line key={name} dataKey={`line${index}`} name={name} stroke={stroke} strokeDasharray={dash} strokeWidth={2} dot={false} isAnimationActive={false} />;

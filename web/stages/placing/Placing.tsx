@@ -24,6 +24,7 @@ import { useTold } from '../../parts/useTold.ts';
 import { BodyPart } from './BodyPart.tsx';
 import { BoomTable } from './BoomTable.tsx';
 import { boomNames, SIDE_WORDS } from './boomWords.ts';
+import { ForeseenPart } from './ForeseenPart.tsx';
 import { FrameAbove } from './FrameAbove.tsx';
 import { FrameFields } from './FrameFields.tsx';
 import { FrameSide } from './FrameSide.tsx';
@@ -37,6 +38,7 @@ const PARTS = [
   ['frames', 'Frames and booms'],
   ['body', 'Body and lavaliers'],
   ['rooms', 'Rooms and noise'],
+  ['found', 'Foreseen and found'],
 ] as const;
 
 /** What can be reckoned before anyone goes out: frames with their booms, bodies with what they wear, rooms and their noise. */
@@ -58,6 +60,7 @@ export default function Placing() {
       {part === 'frames' && <Frames trialId={trialId} />}
       {part === 'body' && <BodyPart trialId={trialId} />}
       {part === 'rooms' && <RoomPart trialId={trialId} />}
+      {part === 'found' && <ForeseenPart trialId={trialId} />}
     </>
   );
 }

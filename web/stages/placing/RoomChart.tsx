@@ -1,6 +1,7 @@
 import { signed } from '@marvet/core/measure/catalogue';
 import type { Walls } from '@marvet/core/simulate/imageRoom';
 import { CartesianGrid, Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { inkLegend, TapeLine } from '../../parts/TapeLine.tsx';
 import { directOverRoom, lineName, type PatternInRoom } from './roomLines.ts';
 
 const TICKS_M = [0.1, 0.2, 0.5, 1, 2, 5];
@@ -14,9 +15,10 @@ const STROKES = [
 
 /** How the voice stands over the room against distance, for each pattern that is at hand. */
 export function RoomChart({ walls, patterns }: { walls: Walls; patterns: readonly PatternInRoom[] }) {
+  const data = directOverRoom(walls, patterns);
   return (
     <ResponsiveContainer width="100%" height={280}>
-      <LineChart data={directOverRoom(walls, patterns)} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>
+      <LineChart data={data} margin={{ top: 6, right: 34, bottom: 4, left: 0 }}>
         <CartesianGrid stroke="var(--rule)" />
         <XAxis
           dataKey="distanceM"
@@ -41,20 +43,14 @@ export function RoomChart({ walls, patterns }: { walls: Walls; patterns: readonl
           formatter={(value) => `${signed(Number(value), 1)} dB`}
           labelFormatter={(metres) => `${Number(metres).toFixed(2)} m`}
         />
-        <Legend />
+        <Legend formatter={inkLegend} />
         {patterns.map((pattern, index) => {
           const [stroke, dash] = STROKES[index % STROKES.length]!;
-          return (
-            <Line
-              key={pattern.name}
-              dataKey={`line${index}`}
-              name={lineName(pattern)}
-              stroke={stroke}
-              strokeDasharray={dash}
-              strokeWidth={2}
-              dot={false}
-              isAnimationActive={false}
-            />
+          const line = { dataKey: `line${index}`, name: lineName(pattern) };
+          return pattern.tape ? (
+            <TapeLine key={pattern.name} {...line} tape={pattern.tape} points={data.length} />
+          ) : (
+            <Line key={pattern.name} {...line} stroke={stroke} strokeDasharray={dash} strokeWidth={2} dot={false} isAnimationActive={false} />
           );
         })}
       </LineChart>

@@ -11,12 +11,6 @@ interface WornTableProps {
   onChoose: (id: string) => void;
 }
 
-const RISKS: [WornRisk['kind'], string][] = [
-  ['breath', 'Breath'],
-  ['rub', 'Rub'],
-  ['cable', 'Cable'],
-];
-
 /** What is to be expected of every placement: against the boom, when the head turns, and what may be heard of body and cloth. */
 export function WornTable({ rows, chosenId, onChoose }: WornTableProps) {
   return (
@@ -38,9 +32,7 @@ export function WornTable({ rows, chosenId, onChoose }: WornTableProps) {
             <th className="num" title="Level and top when the head turns 60° to the left and to the right; computed">
               Turned L, R
             </th>
-            {RISKS.map(([kind, label]) => (
-              <th key={kind}>{label}</th>
-            ))}
+            <th title="Breath, rub and cable, by rule">Likely heard</th>
           </tr>
         </thead>
         <tbody>
@@ -53,9 +45,7 @@ export function WornTable({ rows, chosenId, onChoose }: WornTableProps) {
                 <div className="small soft">{row.learned ? `learned from ${row.learned.takes} takes` : row.figures ? 'computed' : 'its spot is not drawn'}</div>
               </td>
               {row.figures ? <Figures row={row} /> : <td colSpan={5}>not known</td>}
-              {RISKS.map(([kind]) => (
-                <Risk key={kind} risk={row.risks.find((each) => each.kind === kind)} />
-              ))}
+              <Risks risks={row.risks} />
             </tr>
           ))}
         </tbody>
@@ -94,11 +84,17 @@ function middleSpread(spreads: readonly (number | null)[]): number | null {
   return known[Math.floor(known.length / 2)] ?? null;
 }
 
-function Risk({ risk }: { risk: WornRisk | undefined }) {
-  if (!risk) return <td>none</td>;
+/** What of breath, cloth and cable is not unlikely. */
+function Risks({ risks }: { risks: readonly WornRisk[] }) {
+  const told = risks.filter(({ level }) => level !== 'low');
   return (
-    <td className={risk.level === 'high' ? 'bad' : ''} title={risk.why}>
-      {risk.level}
+    <td className="small">
+      {told.length === 0 && 'nothing'}
+      {told.map(({ kind, level, why }) => (
+        <div key={kind} className={level === 'high' ? 'bad' : ''} title={why}>
+          {kind} {level}
+        </div>
+      ))}
     </td>
   );
 }

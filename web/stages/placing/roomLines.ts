@@ -1,5 +1,6 @@
 import type { StoredChain } from '@marvet/core/domain/chain';
 import type { Item } from '@marvet/core/domain/item';
+import type { Tape } from '@marvet/core/domain/tape';
 import { PATTERN_OF } from '@marvet/core/place/patterns';
 import { criticalDistanceM, directAtDb } from '@marvet/core/place/roomFigures';
 import type { Walls } from '@marvet/core/simulate/imageRoom';
@@ -9,6 +10,8 @@ import type { MicrophonePattern } from '@marvet/core/simulate/microphone';
 export interface PatternInRoom {
   name: NonNullable<Item['pattern']>;
   letters: string[];
+  /** Of the first candidate that has it. */
+  tape: Tape | null;
   pattern: MicrophonePattern;
 }
 
@@ -19,14 +22,17 @@ const STEPS = 40;
 
 /** The patterns of the candidates' microphones; where none is known those that booms usually have. */
 export function patternsOf(chains: readonly StoredChain[], items: ReadonlyMap<string, Item>): PatternInRoom[] {
-  const byName = new Map<PatternInRoom['name'], string[]>();
+  const byName = new Map<PatternInRoom['name'], Tape[]>();
   for (const chain of chains.filter((each) => each.candidate)) {
     const pattern = chain.links.map((link) => items.get(link.itemId)).find((item) => item?.kind === 'microphone')?.pattern;
-    if (pattern) byName.set(pattern, [...(byName.get(pattern) ?? []), chain.tape.letters]);
+    if (pattern) byName.set(pattern, [...(byName.get(pattern) ?? []), chain.tape]);
   }
   const usual: PatternInRoom['name'][] = ['omnidirectional', 'cardioid', 'supercardioid', 'interference tube'];
   const names = byName.size > 0 ? [...byName.keys()] : usual;
-  return names.map((name) => ({ name, letters: byName.get(name) ?? [], pattern: PATTERN_OF[name] }));
+  return names.map((name) => {
+    const tapes = byName.get(name) ?? [];
+    return { name, letters: tapes.map(({ letters }) => letters), tape: tapes[0] ?? null, pattern: PATTERN_OF[name] };
+  });
 }
 
 export const lineName = ({ name, letters }: PatternInRoom): string => (letters.length > 0 ? `${letters.join(', ')}: ${name}` : name);

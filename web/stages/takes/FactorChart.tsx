@@ -1,11 +1,11 @@
 import type { Chain } from '@marvet/core/domain/chain';
 import type { Plan } from '@marvet/core/domain/plan';
-import { TAPE_KINDS } from '@marvet/core/domain/tape';
 import { signed } from '@marvet/core/measure/catalogue';
 import type { FigurePoint } from '@marvet/core/takes/figureGrid';
 import Form from 'react-bootstrap/Form';
-import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { CartesianGrid, Legend, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { Field } from '../../parts/fields.tsx';
+import { inkLegend, TapeLine } from '../../parts/TapeLine.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { alongFactor } from './alongFactor.ts';
 
@@ -17,8 +17,6 @@ interface FactorChartProps {
   digits: number;
   label: string;
 }
-
-const DASHES = ['', '6 3', '2 3', '8 3 2 3', '12 4'];
 
 /** The figure along the levels of one factor: a line a candidate, each point the median over what was recorded at every level. */
 export function FactorChart({ points, plan, chains, unit, digits, label }: FactorChartProps) {
@@ -62,19 +60,9 @@ export function FactorChart({ points, plan, chains, unit, digits, label }: Facto
             contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
             formatter={(value) => (typeof value === 'number' ? `${signed(value, digits)} ${unit}` : 'not measured')}
           />
-          <Legend />
-          {chains.map((chain, index) => (
-            <Line
-              key={chain.id}
-              dataKey={chain.id}
-              name={`${chain.tape.letters} ${chain.name}`}
-              stroke={TAPE_KINDS[chain.tape.kind]?.colour ?? 'var(--ink)'}
-              strokeDasharray={DASHES[index % DASHES.length]}
-              strokeWidth={2.5}
-              dot={{ r: 4 }}
-              isAnimationActive={false}
-              connectNulls
-            />
+          <Legend formatter={inkLegend} />
+          {chains.map((chain) => (
+            <TapeLine key={chain.id} dataKey={chain.id} name={`${chain.tape.letters} ${chain.name}`} tape={chain.tape} points={rows.length} dots />
           ))}
         </LineChart>
       </ResponsiveContainer>
