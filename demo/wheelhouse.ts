@@ -1,7 +1,7 @@
 import { NO_SETTINGS } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { faultSearchSchema } from '@marvet/core/domain/faultSearch';
-import { frameDraftSchema } from '@marvet/core/domain/frame';
+import { type BoomSide, frameDraftSchema } from '@marvet/core/domain/frame';
 import { acousticsSchema } from '@marvet/core/domain/station';
 import { untouchedTake } from '@marvet/core/domain/take';
 import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
@@ -82,26 +82,58 @@ const SCRIPTS: BundledTrial['scripts'] = [
   { id: own('script', 2), name: 'Room tone', text: 'Silence. Nobody moves.', purpose: 'Noise floor.', talker: '', lengthS: 8, position: 1 },
 ];
 
-/** Two in the wheelhouse, close: a boom from above just under the roof, or one from below. */
-const FRAMES: BundledTrial['frames'] = (() => {
-  const draft = frameDraftSchema.parse({
-    name: 'Two-hander, close',
-    stationId: own('station', 1),
-    camera: { sensorWidthMm: 24.9, sensorHeightMm: 18.7, focalMm: 50, aspect: 1.85, heightM: 1.5, tiltDeg: 0 },
-    ceilingM: 2.2,
-    talkers: [
-      { id: own('talker', 1), name: 'Ferrier', awayM: 1.7, acrossM: -0.25, mouthHeightM: 1.52, looksDeg: 25, leanM: 0.12, turnDeg: 40 },
-      { id: own('talker', 2), name: 'Netmaker', awayM: 1.9, acrossM: 0.3, mouthHeightM: 1.42, looksDeg: -20, leanM: 0.12, turnDeg: 40 },
+type FrameBoomKind = { pressureShare: number; tubeM: number; lengthM: number };
+const SHORT: FrameBoomKind = { pressureShare: 0.37, tubeM: 0, lengthM: 0.18 };
+const TUBE: FrameBoomKind = { pressureShare: 0.37, tubeM: 0.25, lengthM: 0.4 };
+
+/** A frame with booms as near as it lets them. */
+function frame(number: number, given: Record<string, unknown>, sides: [BoomSide, FrameBoomKind][]): BundledTrial['frames'][number] {
+  const draft = frameDraftSchema.parse({ ...given, position: number - 1 });
+  const booms = sides.flatMap(([from, kind]) => nearestOut(draft, from, { id: own('boom', number, from), aimsAt: 0, screenM: 0.06, massKg: 0.35, ...kind }) ?? []);
+  return { ...draft, booms, id: own('frame', number) };
+}
+
+const FRAMES: BundledTrial['frames'] = [
+  // Close: a boom from above just under the roof, or one from below.
+  frame(
+    1,
+    {
+      name: 'Two-hander, close',
+      stationId: own('station', 1),
+      camera: { sensorWidthMm: 24.9, sensorHeightMm: 18.7, focalMm: 50, aspect: 1.85, heightM: 1.5, tiltDeg: 0 },
+      ceilingM: 2.2,
+      talkers: [
+        { id: own('talker', 1), name: 'Ferrier', awayM: 1.7, acrossM: -0.25, mouthHeightM: 1.52, looksDeg: 25, leanM: 0.12, turnDeg: 40 },
+        { id: own('talker', 2), name: 'Netmaker', awayM: 1.9, acrossM: 0.3, mouthHeightM: 1.42, looksDeg: -20, leanM: 0.12, turnDeg: 40 },
+      ],
+      operator: { awayM: 1.6, acrossM: 1.2, handsM: 1.9, poleM: 2, poleKg: 0.5 },
+      marginM: 0.08,
+    },
+    [
+      ['above', SHORT],
+      ['below', SHORT],
     ],
-    operator: { awayM: 1.6, acrossM: 1.2, handsM: 1.9, poleM: 2, poleKg: 0.5 },
-    marginM: 0.08,
-  });
-  const booms = (['above', 'below'] as const).flatMap((from) => {
-    const microphone = { id: own('boom', from), aimsAt: 0, pressureShare: 0.37, tubeM: 0, lengthM: 0.18, screenM: 0.06, massKg: 0.35 };
-    return nearestOut(draft, from, microphone) ?? [];
-  });
-  return [{ ...draft, booms, id: own('frame', 1) }];
-})();
+  ),
+  // On the jetty a line crosses, and the pole would be held over water.
+  frame(
+    2,
+    {
+      name: 'Jetty, leaving',
+      stationId: own('station', 2),
+      camera: { focalMm: 65, aspect: 1.85, heightM: 1.4 },
+      talkers: [{ id: own('talker', 3), name: 'Ferrier', awayM: 4.2, acrossM: 0, mouthHeightM: 1.58, looksDeg: 20, leanM: 0.2, turnDeg: 60 }],
+      operator: { awayM: 4, acrossM: 2.6, handsM: 1.9, poleM: 4, poleKg: 0.9 },
+      dangers: [
+        { id: own('danger', 1), kind: 'overhead line', awayM: 6.5, acrossM: 0, heightM: 6.5 },
+        { id: own('danger', 2), kind: 'water', awayM: 4.2, acrossM: 1.6, deepM: 4, wideM: 1.4 },
+      ],
+    },
+    [
+      ['above', TUBE],
+      ['below', SHORT],
+    ],
+  ),
+];
 
 const DAY_MS = Date.UTC(2026, 4, 21, 15, 30, 0);
 

@@ -44,13 +44,13 @@ function stripText(danger: FrameDanger, { talkers, booms, operator }: Given, nam
   const inIt = held && within(danger, operator);
   if (danger.kind === 'water') {
     if (inIt) return 'Who holds the pole stands in the water or at its edge: a life jacket where local rules ask for one, a second person, and no cable that can pull anyone in.';
-    return over.length > 0 ? `The pole ${list(over)} is held over water: a second person watches, the cable runs free, and nothing is tied to who holds it.` : null;
+    return over.length > 0 ? `${poles(over)} held over water: a second person watches, the cable runs free, and nothing is tied to who holds it.` : null;
   }
   if (danger.kind === 'path') {
     const blocking = [...stands.map((name) => `the stand ${name}`), ...(inIt ? ['who holds the pole'] : [])];
     return blocking.length > 0 ? `In the path: ${list(blocking)}. Weigh it down, mark it and light it, or move it; keep ways of escape free.` : null;
   }
-  return over.length > 0 ? `The pole ${list(over)} is held over people: tie the microphone on, and ask those under it.` : null;
+  return over.length > 0 ? `${poles(over)} held over people: tie the microphone on, and ask those under it.` : null;
 }
 
 function passesOver(danger: FrameDanger, boom: FrameBoom, talkers: FrameDraft['talkers'], { awayM, acrossM, handsM }: FrameDraft['operator']): boolean {
@@ -60,4 +60,5 @@ function passesOver(danger: FrameDanger, boom: FrameBoom, talkers: FrameDraft['t
   return Array.from({ length: STEPS + 1 }, (_, step) => step / STEPS).some((share) => within(danger, { awayM: awayM + share * way.awayM, acrossM: acrossM + share * way.acrossM }));
 }
 
+const poles = (names: readonly string[]) => (names.length === 1 ? `The pole ${list(names)} is` : `The poles ${list(names)} are`);
 const list = (words: readonly string[]) => words.join(' and ');

@@ -1,6 +1,7 @@
 import { looksTo, tailOf } from '@marvet/core/place/boomPlace';
 import { edgesAt } from '@marvet/core/place/frameView';
 import { boomNames } from './boomWords.ts';
+import { DangersFromAbove } from './DangersDrawn.tsx';
 import { aboveDrawing } from './drawing.ts';
 import { type FrameDrawingProps, held } from './FrameSide.tsx';
 import { MovedSpot } from './MovedSpot.tsx';
@@ -25,6 +26,7 @@ export function FrameAbove({ frame, kept, figures, onMove, onRest }: FrameDrawin
     <figure className="placing" aria-label="The frame from above">
       <svg viewBox={`0 0 ${at.width} ${at.height}`} aria-hidden>
         <polyline className="edge" points={`${at.x(endM)},${at.y(-halfM)} ${at.x(0)},${at.y(0)} ${at.x(endM)},${at.y(halfM)}`} />
+        <DangersFromAbove dangers={frame.dangers} at={at} />
         <g className="camera" transform={`translate(${at.x(0)} ${at.y(0)})`}>
           <rect x={-24} y={-8} width={18} height={16} rx={3} />
           <rect x={-6} y={-5} width={6} height={10} />
@@ -83,6 +85,18 @@ export function FrameAbove({ frame, kept, figures, onMove, onRest }: FrameDrawin
           y={at.y(boom.acrossM)}
           at={at}
           onMove={moveOne(booms, index, (list) => ({ booms: list }))}
+          onRest={onRest}
+        />
+      ))}
+      {frame.dangers.map((danger, index) => (
+        <MovedSpot
+          key={danger.id}
+          label={`${danger.kind}, ${danger.awayM.toFixed(1)} m from the camera: arrow keys move`}
+          x={at.x(danger.awayM)}
+          y={at.y(danger.acrossM)}
+          at={at}
+          stepM={0.1}
+          onMove={moveOne(frame.dangers, index, (list) => ({ dangers: list }))}
           onRest={onRest}
         />
       ))}

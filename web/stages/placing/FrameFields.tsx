@@ -5,6 +5,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field, KeptNumber, KeptText } from '../../parts/fields.tsx';
+import { DangerFields } from './DangerFields.tsx';
 
 interface FrameFieldsProps {
   frame: FrameDraft;
@@ -83,6 +84,7 @@ export function FrameFields({ frame, stations, onChange }: FrameFieldsProps) {
           </div>
         </div>
       </details>
+      <DangerFields frame={frame} onChange={onChange} />
     </div>
   );
 }
@@ -156,6 +158,15 @@ function CameraFields({ frame: { camera }, onChange }: Pick<FrameFieldsProps, 'f
   );
 }
 
+/** Where a grown mouth is by how somebody holds themselves. */
+const POSES = { stands: 1.55, sits: 1.18, kneels: 1.05, lies: 0.3 } as const;
+
+function poseOf({ mouthHeightM }: FrameTalker): keyof typeof POSES {
+  if (mouthHeightM < 0.7) return 'lies';
+  if (mouthHeightM < 1.1) return 'kneels';
+  return mouthHeightM < 1.3 ? 'sits' : 'stands';
+}
+
 function TalkerFields({ talker, onChange, onDelete }: { talker: FrameTalker; onChange: (patch: Partial<FrameTalker>) => void; onDelete: (() => void) | null }) {
   const number = (label: string, field: Exclude<keyof FrameTalker, 'name' | 'id'>, min: number, max: number) => (
     <KeptNumber size="sm" label={label} min={min} max={max} value={talker[field]} onKeep={(value) => value !== null && onChange({ [field]: value })} />
@@ -172,6 +183,15 @@ function TalkerFields({ talker, onChange, onDelete }: { talker: FrameTalker; onC
       </legend>
       <KeptText label="Talker" hideLabel value={talker.name} maxLength={120} onKeep={(name) => name && onChange({ name })} />
       <div className="number-row">
+        <Field label="Pose">
+          {(id) => (
+            <Form.Select id={id} size="sm" value={poseOf(talker)} onChange={(event) => onChange({ mouthHeightM: POSES[event.target.value as keyof typeof POSES] })}>
+              {Object.keys(POSES).map((pose) => (
+                <option key={pose}>{pose}</option>
+              ))}
+            </Form.Select>
+          )}
+        </Field>
         {number('Away m', 'awayM', 0.3, 60)}
         {number('Across m', 'acrossM', -20, 20)}
         {number('Mouth at m', 'mouthHeightM', 0.1, 3)}

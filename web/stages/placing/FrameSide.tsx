@@ -3,6 +3,7 @@ import type { BoomFigures } from '@marvet/core/place/boomFigures';
 import { looksTo, tailOf } from '@marvet/core/place/boomPlace';
 import { edgesAt } from '@marvet/core/place/frameView';
 import { boomNames } from './boomWords.ts';
+import { DangersAside } from './DangersDrawn.tsx';
 import { type Drawing, sideDrawing } from './drawing.ts';
 import { MovedSpot } from './MovedSpot.tsx';
 
@@ -38,6 +39,7 @@ export function FrameSide({ frame, kept, figures, onMove, onRest }: FrameDrawing
         <Unseen frame={frame} at={at} />
         <line className="ground" x1={0} y1={at.y(0)} x2={at.width} y2={at.y(0)} />
         {ceilingM !== null && <line className="ground" x1={0} y1={at.y(ceilingM)} x2={at.width} y2={at.y(ceilingM)} />}
+        <DangersAside dangers={frame.dangers} at={at} />
         <Camera frame={frame} at={at} />
         {talkers.map((talker) => (
           <Figure key={talker.id} awayM={talker.awayM} mouthM={talker.mouthHeightM} facing={looksTo(talker).awayM} at={at} />
@@ -146,13 +148,19 @@ function Camera({ frame: { camera }, at }: { frame: FrameDraft; at: Drawing }) {
   );
 }
 
-/** Somebody who stands: a head with its nose where they look, shoulders, legs to the ground. */
+/** Under this a mouth is that of somebody who sits. */
+const SITS_UNDER_M = 1.3;
+const SEAT_M = 0.45;
+
+/** Somebody who stands or sits: a head with its nose where they look, shoulders, legs to the ground. */
 function Figure({ awayM, mouthM, facing, at }: { awayM: number; mouthM: number; facing: number; at: Drawing }) {
   const x = at.x(awayM);
   const m = at.perM;
   const mouth = at.y(mouthM);
-  const hips = at.y(mouthM * 0.55);
+  const sits = mouthM < SITS_UNDER_M;
+  const hips = at.y(sits ? SEAT_M : mouthM * 0.55);
   const side = facing < -0.3 ? -1 : facing > 0.3 ? 1 : 0;
+  const ahead = sits ? (side === 0 ? 1 : side) * 0.42 * m : 0;
   return (
     <g className="talker">
       <circle cx={x - side * 0.09 * m} cy={mouth - 0.06 * m} r={0.11 * m} />
@@ -161,7 +169,11 @@ function Figure({ awayM, mouthM, facing, at }: { awayM: number; mouthM: number; 
         d={`M ${x - (side * 0.09 + 0.17) * m} ${hips} L ${x - (side * 0.09 + 0.2) * m} ${mouth + 0.24 * m} Q ${x - side * 0.09 * m} ${mouth + 0.08 * m} ${x - (side * 0.09 - 0.2) * m} ${mouth + 0.24 * m} L ${x - (side * 0.09 - 0.17) * m} ${hips} Z`}
       />
       <path
-        d={`M ${x - (side * 0.09 + 0.1) * m} ${hips} L ${x - (side * 0.09 + 0.13) * m} ${at.y(0)} M ${x - (side * 0.09 - 0.1) * m} ${hips} L ${x - (side * 0.09 - 0.13) * m} ${at.y(0)}`}
+        d={
+          sits
+            ? `M ${x - side * 0.09 * m} ${hips} L ${x - side * 0.09 * m + ahead} ${hips} L ${x - side * 0.09 * m + ahead} ${at.y(0)}`
+            : `M ${x - (side * 0.09 + 0.1) * m} ${hips} L ${x - (side * 0.09 + 0.13) * m} ${at.y(0)} M ${x - (side * 0.09 - 0.1) * m} ${hips} L ${x - (side * 0.09 - 0.13) * m} ${at.y(0)}`
+        }
       />
     </g>
   );

@@ -1,10 +1,11 @@
-import { stationCautions } from '@marvet/core/domain/caution';
+import { type Caution, stationCautions } from '@marvet/core/domain/caution';
 import { BOOM_SIDES, type BoomSide, type FrameBoom, frameBoomSchema, frameDraftSchema, type StoredFrame } from '@marvet/core/domain/frame';
 import { newId } from '@marvet/core/domain/identity';
 import type { Plan } from '@marvet/core/domain/plan';
 import { acousticsSchema, type StoredStation } from '@marvet/core/domain/station';
 import { boomFigures } from '@marvet/core/place/boomFigures';
 import { nearestOut } from '@marvet/core/place/boomPlace';
+import { frameDangers } from '@marvet/core/place/frameDangers';
 import { Plus, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -159,7 +160,7 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
   const drawing = { frame, kept, figures, onMove: move, onRest: rest };
   return (
     <>
-      {station && <Cautions cautions={stationCautions(station)} foldable />}
+      <Cautions cautions={[...dangerCautions(frame, names), ...(station ? stationCautions(station) : [])]} foldable />
       <SaveTrouble what="This frame" conflict={conflict} error={error} />
       <div className="columns">
         <div className="stack">
@@ -235,5 +236,9 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
     </>
   );
 }
+
+/** What the drawing itself shows to be dangerous, as cautions. */
+const dangerCautions = (frame: StoredFrame, names: readonly string[]): Caution[] =>
+  frameDangers(frame, names).map(({ dangerId, kind, text }) => ({ id: `frame:${dangerId}`, subjects: [frame.name], danger: kind, text }));
 
 const cameraText = ({ camera, talkers }: StoredFrame) => `camera ${camera.focalMm} mm, ${camera.aspect} : 1, ${talkers[0]?.awayM.toFixed(1)} m`;

@@ -24,7 +24,13 @@ function drawn({ width, mostHeight }: typeof SIDE, alongM: readonly [number, num
   return { width, height, perM, x: (metres) => (metres - alongM[0] + spareM) * perM, y: (metres) => height - (metres - upM[0]) * perM };
 }
 
-const farthest = ({ talkers, booms, operator }: FrameDraft) => Math.max(...talkers.map(({ awayM }) => awayM), ...booms.map(({ awayM }) => awayM), operator.awayM) + BEHIND_TALKER_M;
+/** What is in the way is drawn as far as this beyond all that is in the frame; what is farther is told in words. */
+const MOST_BEYOND_M = 4;
+
+function farthest({ talkers, booms, operator, dangers }: FrameDraft): number {
+  const inFrame = Math.max(...talkers.map(({ awayM }) => awayM), ...booms.map(({ awayM }) => awayM), operator.awayM);
+  return Math.max(inFrame, ...dangers.map(({ awayM }) => Math.min(awayM, inFrame + MOST_BEYOND_M))) + BEHIND_TALKER_M;
+}
 
 /** Seen from the side: away from the camera to the right, up from the ground. */
 export function sideDrawing(frame: FrameDraft): Drawing {
@@ -35,7 +41,7 @@ export function sideDrawing(frame: FrameDraft): Drawing {
 
 /** Seen from above: away from the camera to the right, across to its right downwards. */
 export function aboveDrawing(frame: FrameDraft): Drawing {
-  const across = [...frame.talkers, ...frame.booms, frame.operator].map(({ acrossM }) => acrossM);
+  const across = [...frame.talkers, ...frame.booms, frame.operator, ...frame.dangers].map(({ acrossM }) => acrossM);
   const reach = Math.max(1.2, ...across.map((metres) => Math.abs(metres) + 0.4));
   const from = drawn(ABOVE, [-BEFORE_CAMERA_M, farthest(frame)], [-reach, reach]);
   return { ...from, y: (acrossM) => (acrossM + reach) * from.perM };

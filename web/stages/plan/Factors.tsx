@@ -5,10 +5,11 @@ import { readNumber } from '@marvet/core/domain/readNumber';
 import type { StoredScript } from '@marvet/core/domain/script';
 import type { StoredStation } from '@marvet/core/domain/station';
 import { levelIdOf, newFactor } from '@marvet/core/plan/followRecords';
-import { Pencil, Plus, RotateCcw, Trash2, X } from 'lucide-react';
+import { Pencil, Plus, RotateCcw, Ruler, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
 import { Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
@@ -65,6 +66,11 @@ export function Factors({ trialId, plan, stations, scripts, chains, onChange }: 
     if (!edit || !remove) return null;
     return (
       <>
+        {kind === 'station' && (
+          <Link className="btn btn-sm btn-plain icon" to={`../placing?part=rooms&station=${id}`} aria-label={`${label}, drawn in Placing`} title="Drawn in Placing">
+            <Ruler size={13} aria-hidden />
+          </Link>
+        )}
         <Button size="sm" variant="plain" className="icon" aria-label={`Change ${label}`} onClick={edit}>
           <Pencil size={13} aria-hidden />
         </Button>

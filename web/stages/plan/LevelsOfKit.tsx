@@ -7,6 +7,12 @@ import { usePlacementsQuery, useRigsQuery } from '../../data/records.ts';
 import { placementText, rigText } from '../../parts/placeTexts.ts';
 import { Trouble } from '../../parts/states.tsx';
 
+/** Where a record is drawn in Placing. */
+function drawnAt(record: Placement | RigRecord): string {
+  if ('fixing' in record) return `../placing?part=body&rig=${record.id}`;
+  return record.frameId ? `../placing?frame=${record.frameId}` : `../placing?part=body&placement=${record.id}`;
+}
+
 interface LevelsOfKitProps {
   trialId: string;
   /** Of placements or of rigs. */
@@ -34,7 +40,7 @@ export function LevelsOfKit({ trialId, factor, onAdd }: LevelsOfKitProps) {
     <>
       {used.map((record) => (
         <div key={record.id} className="small soft">
-          <b>{record.name}</b>: {says(record) || 'no numbers yet'}
+          <b>{record.name}</b>: {says(record) || 'no numbers yet'}, <Link to={drawnAt(record)}>drawn</Link>
         </div>
       ))}
       {free.length > 0 && (
