@@ -64,6 +64,11 @@ const VOICE_DB_SPL = 63;
 const SELF_NOISE_DBA = { boom: 14, worn: 27 };
 /** 94 dB SPL in the samples. */
 const PASCAL = 0.05;
+/**
+ * Samples are those of 24 bits. Engines differ in the last digit of a sine or a power; rounded, the page and the server
+ * render the same bytes.
+ */
+const STEPS = 2 ** 23;
 const LINK_NOISE_DBFS = -90;
 const TARGET_LUFS = -23;
 const CEILING_DBTP = -1;
@@ -94,7 +99,7 @@ export function hearSetups({ setups, talkers, place, voice, rateHz, seed }: Setu
   return heard.map((samples, index) => {
     const gainDb = gainsDb[index] as number;
     const factor = 10 ** (gainDb / 20);
-    return { id: (setups[index] as SetupToHear).id, samples: Float32Array.from(samples, (x) => x * factor), gainDb };
+    return { id: (setups[index] as SetupToHear).id, samples: Float32Array.from(samples, (x) => Math.round(x * factor * STEPS) / STEPS), gainDb };
   });
 }
 
