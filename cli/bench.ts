@@ -14,6 +14,7 @@ import { measureFile } from '@marvet/core/measure/report';
 import { DEFAULT_MEASURE_OPTIONS, NOTHING_MARKED } from '@marvet/core/measure/report.types';
 import { ChannelTracks } from '@marvet/core/measure/tracks/channelTracks';
 import { randomSource } from '@marvet/core/simulate/random';
+import { benchHearing } from './benchHearing.ts';
 import { benchOrder } from './benchOrder.ts';
 
 /**
@@ -82,6 +83,7 @@ const bytes = writeWav([signal, signal], { encoding: 'pcm', bitDepth: 24, sample
 const whole = throughput(() => void measureFile(bufferSource(bytes)), LENGTH_S);
 console.log(`  whole report of a stereo 24-bit file: ${whole.toFixed(0)} times real time (${(whole * 2).toFixed(0)} a channel)`);
 benchOrder();
+benchHearing(signal.subarray(0, 10 * RATE_HZ), RATE_HZ);
 
 const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
 const start = process.hrtime.bigint();

@@ -8,6 +8,7 @@ import { mouthDb } from './mouth.ts';
 import { angleBetween, between, distanceBetween } from './point.ts';
 import { sourcesNoise } from './sourcesNoise.ts';
 import { standingAt } from './standingAt.ts';
+import { sumOf } from './wornSound.ts';
 
 /** Nearer than this a mouth is no point any more, and inverse distance tells nothing. */
 const LEAST_M = 0.05;
@@ -28,5 +29,5 @@ export function boomSound(boom: FrameBoom, { spoken, around, place, talkers, rat
   const { heard } = voiceHeard(aside, hearing, standingAt(talker, tip, place), rateHz, randomSource(seedOf(seed, 'room')));
   const noise = around && noiseHeard(around, hearing, rateHz);
   const sources = sourcesNoise({ at: tip, axis: between(tip, mouth), pattern }, place, talkers[0] as FrameTalker, spoken.length, rateHz, seed);
-  return { sound: heard.map((x, index) => x + (noise?.[index] ?? 0) + (sources?.[index] ?? 0)), screen };
+  return { sound: sumOf([heard, noise, sources], spoken.length), screen };
 }

@@ -99,7 +99,9 @@ export function hearSetups({ setups, talkers, place, voice, rateHz, seed }: Setu
   return heard.map((samples, index) => {
     const gainDb = gainsDb[index] as number;
     const factor = 10 ** (gainDb / 20);
-    return { id: (setups[index] as SetupToHear).id, samples: Float32Array.from(samples, (x) => Math.round(x * factor * STEPS) / STEPS), gainDb };
+    const rounded = new Float32Array(samples.length);
+    for (let at = 0; at < rounded.length; at++) rounded[at] = Math.round((samples[at] as number) * factor * STEPS) / STEPS;
+    return { id: (setups[index] as SetupToHear).id, samples: rounded, gainDb };
   });
 }
 
@@ -109,7 +111,8 @@ function recorded(setup: SetupToHear, moment: Moment): Float64Array {
   const { sound, screen } = setup.kind === 'boom' ? boomSound(setup.boom, moment) : wornSound(setup.worn, setup.talker, moment);
   const wind = place.windMs ? windNoise({ speedMs: place.windMs, screen, sensitivityDb: 0 }, sound.length, rateHz, randomSource(seedOf(seed, 'wind'))).signal : null;
   const own = selfNoise(setup.selfNoiseDba ?? SELF_NOISE_DBA[setup.kind], sound.length, rateHz, randomSource(seedOf(seed, 'self')));
-  const samples = Float64Array.from(spoken, (_, index) => PASCAL * ((sound[index] as number) + (wind?.[index] ?? 0) + (own[index] as number)));
+  const samples = new Float64Array(spoken.length);
+  for (let index = 0; index < samples.length; index++) samples[index] = PASCAL * ((sound[index] as number) + (own[index] as number) + (wind ? (wind[index] as number) : 0));
   if (setup.kind === 'boom' || !setup.link) return samples;
   return throughRadio(samples, rateHz, { ...setup.link, noiseDbfs: LINK_NOISE_DBFS }, randomSource(seedOf(seed, 'link'))).signal;
 }

@@ -18,9 +18,16 @@ export function sourcesNoise(
   const octavesDb = sourcesOctaves(listening, place, mark);
   if (!octavesDb) return null;
   const random = randomSource(seedOf(seed, 'sources'));
-  const white = Float64Array.from({ length }, () => random.normal());
+  const white = new Float64Array(length);
+  for (let index = 0; index < length; index++) white[index] = random.normal();
   // Of white noise with an RMS of 1 an octave holds its width over half the sample rate.
   const db = octavesDb.map((level, octave) => level - 10 * Math.log10(((NOISE_OCTAVES_HZ[octave] as number) * Math.SQRT1_2) / (rateHz / 2)));
-  const scale = splAmplitude(0);
-  return withGainCurve(white, NOISE_OCTAVES_HZ, db, rateHz).map((x) => x * scale);
+  // 0 dB SPL in units where 94 dB SPL are 1.
+  const scaleDb = 20 * Math.log10(splAmplitude(0));
+  return withGainCurve(
+    white,
+    NOISE_OCTAVES_HZ,
+    db.map((level) => level + scaleDb),
+    rateHz,
+  );
 }

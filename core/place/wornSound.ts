@@ -28,7 +28,7 @@ export function wornSound(worn: Worn, index: number, { spoken, around, place, ta
   const standing = standingAt(talker, at, place);
   const answer = standing && convolved(spoken, reflectionsOf({ ...standing, pattern: OMNI }, rateHz, randomSource(seedOf(seed, 'room'))));
   const sources = sourcesNoise({ at, axis: between(at, mouthOf(talker)), pattern: OMNI }, place, talkers[0] as FrameTalker, spoken.length, rateHz, seed);
-  const other = Float64Array.from(spoken, (_, sample) => (answer?.[sample] ?? 0) + (around?.[sample] ?? 0) + (sources?.[sample] ?? 0));
+  const other = sumOf([answer, around, sources], spoken.length);
   const covered = withGainCurve(
     other,
     WORN_BANDS_HZ,
@@ -38,7 +38,14 @@ export function wornSound(worn: Worn, index: number, { spoken, around, place, ta
   const cover = worn.rig?.cover;
   const underCloth = (worn.rig?.layers.length ?? 0) > 0 || (worn.rig?.clothLayers ?? 0) > 0;
   // Cloth over a capsule keeps wind from it as a thin foam does.
-  return { sound: sound.map((x, sample) => x + (covered[sample] as number)), screen: cover === 'fur' ? 'fur' : cover === 'foam' || underCloth ? 'foam' : 'bare' };
+  return { sound: sumOf([sound, covered], spoken.length), screen: cover === 'fur' ? 'fur' : cover === 'foam' || underCloth ? 'foam' : 'bare' };
+}
+
+/** Signals one on the other; those that are not there add nothing. */
+export function sumOf(signals: readonly (Float64Array | null)[], length: number): Float64Array {
+  const sum = new Float64Array(length);
+  for (const signal of signals) if (signal) for (let index = 0; index < length; index++) sum[index] = (sum[index] as number) + (signal[index] as number);
+  return sum;
 }
 
 /** A spot of a body where the talker stands and looks. */

@@ -1,11 +1,11 @@
-import FFT from 'fft.js';
+import { fftOf } from '../audio/fftOf.ts';
 
 /** Convolution of a signal with a response by the fast transform, as long as the signal. */
 export function convolved(signal: Float64Array, response: Float64Array): Float64Array {
   // Blocks a few times as long as the response: one transform of everything would cost more time and memory.
   const size = 2 ** Math.ceil(Math.log2(Math.max(2048, 4 * response.length)));
   const step = size - response.length + 1;
-  const fft = new FFT(size);
+  const fft = fftOf(size);
   const complex = () => new Float64Array(2 * size);
   const [block, spectrum, filter] = [complex(), complex(), complex()];
   for (let index = 0; index < response.length; index++) block[2 * index] = response[index] as number;

@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { fftOf } from '../audio/fftOf.ts';
 
 /** Middles of the octave bands in which walls absorb differently, in Hz; the first reaches down to nothing, the last up to the top. */
 export const ROOM_BANDS_HZ = [125, 250, 500, 1000, 2000, 4000] as const;
@@ -17,10 +17,12 @@ export function sumOfBands(bands: readonly Float64Array[], rateHz: number): Floa
   const length = bands[0]?.length ?? 0;
   const transform = spectrumOf(length);
   const sum = new Float64Array(transform.size + 2);
+  const shares = bandShares(transform.size, rateHz);
   bands.forEach((signal, band) => {
     const spectrum = transform.forward(signal);
+    const own = shares[band] as Float64Array;
     for (let bin = 0; bin <= transform.size / 2; bin++) {
-      const share = bandShare(band, (bin * rateHz) / transform.size);
+      const share = own[bin] as number;
       sum[2 * bin] = (sum[2 * bin] as number) + share * (spectrum[2 * bin] as number);
       sum[2 * bin + 1] = (sum[2 * bin + 1] as number) + share * (spectrum[2 * bin + 1] as number);
     }
@@ -33,12 +35,40 @@ export function withBandGains(signal: Float64Array, gains: readonly number[], ra
   if (gains.every((gain) => gain === gains[0])) return signal.map((x) => x * (gains[0] as number));
   const transform = spectrumOf(signal.length);
   const spectrum = transform.forward(signal);
+  const shares = bandShares(transform.size, rateHz);
   for (let bin = 0; bin <= transform.size / 2; bin++) {
-    const gain = gains.reduce((sum, each, band) => sum + each * bandShare(band, (bin * rateHz) / transform.size), 0);
+    let gain = 0;
+    for (let band = 0; band < shares.length; band++) gain += (gains[band] as number) * ((shares[band] as Float64Array)[bin] as number);
     spectrum[2 * bin] = (spectrum[2 * bin] as number) * gain;
     spectrum[2 * bin + 1] = (spectrum[2 * bin + 1] as number) * gain;
   }
   return transform.back(spectrum, signal.length);
+}
+
+const sharesOf = new Map<string, Float64Array[]>();
+/** Transforms of so few sizes are asked for again and again. */
+const MOST_KEPT = 6;
+
+/** How much each band counts in each bin of a transform; kept, since logarithms of all bins cost more than the transform. */
+function bandShares(size: number, rateHz: number): Float64Array[] {
+  return kept(sharesOf, `${size}/${rateHz}`, () =>
+    ROOM_BANDS_HZ.map((_, band) => {
+      const shares = new Float64Array(size / 2 + 1);
+      for (let bin = 0; bin < shares.length; bin++) shares[bin] = bandShare(band, (bin * rateHz) / size);
+      return shares;
+    }),
+  );
+}
+
+/** A value of a map, made where it is not there yet; the oldest goes when there are too many. */
+function kept<Key, Value>(map: Map<Key, Value>, key: Key, make: () => Value): Value {
+  let value = map.get(key);
+  if (value === undefined) {
+    value = make();
+    if (map.size >= MOST_KEPT) map.delete(map.keys().next().value as Key);
+    map.set(key, value);
+  }
+  return value;
 }
 
 /** How much a band counts at a frequency, 0 to 1. */
@@ -57,11 +87,11 @@ function passedShare(frequencyHz: number, edgeHz: number): number {
 /** What a band sends ahead of itself, in samples; it must not come round to the end. */
 const ROOM_FOR_RINGING = 8192;
 
-/** Spectra of signals up to a length, with room for what a gain without phase sends ahead of itself. */
-export function spectrumOf(length: number) {
+function spectrumOf(length: number) {
   const size = 2 ** Math.ceil(Math.log2(length + ROOM_FOR_RINGING));
-  const fft = new FFT(size);
+  const fft = fftOf(size);
   const padded = new Float64Array(size);
+  const whole = new Float64Array(2 * size);
   return {
     size,
     /** Real and imaginary parts in turn, up to half the sample rate. */
@@ -73,12 +103,14 @@ export function spectrumOf(length: number) {
       return out;
     },
     back(half: Float64Array, frames: number): Float64Array {
-      const whole = new Float64Array(2 * size);
+      whole.fill(0);
       whole.set(half.subarray(0, size + 2));
       fft.completeSpectrum(whole);
       const out = new Float64Array(2 * size);
       fft.inverseTransform(out, whole);
-      return Float64Array.from({ length: frames }, (_, index) => out[2 * index] as number);
+      const signal = new Float64Array(frames);
+      for (let index = 0; index < frames; index++) signal[index] = out[2 * index] as number;
+      return signal;
     },
   };
 }
