@@ -228,9 +228,9 @@ test('what is worn is heard under two rigs beside a boom, blind if wanted, and t
           Object.assign(window, { heardHashes: hashes });
         });
       }
-      override postMessage(message: unknown, transfer?: never) {
+      override postMessage(message: unknown, options?: StructuredSerializeOptions | Transferable[]) {
         Object.assign(window, { askedOfWorker: message });
-        super.postMessage(message, transfer as never);
+        super.postMessage(message, options as StructuredSerializeOptions);
       }
     };
   });

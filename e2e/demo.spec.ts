@@ -132,6 +132,8 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ['plan', () => `/trials/${wheelhouse.id}/plan`, (page) => page.getByRole('region', { name: 'Cells' }).waitFor()],
   ['run sheet', () => `/trials/${saltreach.id}/plan/run-sheet`, (page) => page.getByRole('region', { name: 'Run sheet' }).waitFor()],
   ['placing', () => `/trials/${wheelhouse.id}/placing`, (page) => page.getByRole('region', { name: 'The booms side by side' }).waitFor()],
+  ['body', () => `/trials/${saltreach.id}/placing?part=body`, (page) => page.getByRole('table', { name: 'What is to be expected' }).waitFor()],
+  ['foreseen and found', () => `/trials/${saltreach.id}/placing?part=found`, (page) => page.getByRole('table', { name: 'How right it was' }).waitFor()],
   ['rooms', () => `/trials/${saltreach.id}/placing?part=rooms`, (page) => page.getByRole('region', { name: 'The room', exact: true }).waitFor()],
   ['field', () => `/trials/${wheelhouse.id}/field`, (page) => page.getByRole('button', { name: /^Start take/ }).waitFor()],
   [
@@ -217,6 +219,24 @@ test('filters and order of the table are in the address and survive a reload', a
   const values = (await table.locator('tbody td:nth-child(8)').allTextContents()).filter(Boolean).map((text) => Number(text.replace('−', '-')));
   expect(values.length).toBeGreaterThan(3);
   expect([...values].sort((a, b) => a - b)).toEqual(values);
+});
+
+test('what was foreseen of the demo stands beside what was found, and a spot is learned from its takes', async ({ page }) => {
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/placing?part=found`);
+  const sums = page.getByRole('table', { name: 'How right it was' });
+  for (const kind of ['voice over noise', 'decay', 'top against the boom']) await expect(sums.getByRole('row', { name: new RegExp(`^${kind} net loft`) })).toBeVisible();
+  await page.getByRole('navigation', { name: 'What was foreseen' }).getByRole('button', { name: 'decay' }).click();
+  await expect(page.getByRole('region', { name: 'Foreseen against found: decay' })).toBeVisible();
+  await page.getByRole('table', { name: 'Farthest off' }).getByRole('link').first().click();
+  await page.getByRole('slider', { name: /Level over time/ }).waitFor();
+
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/placing?part=body`);
+  await expect(
+    page
+      .getByRole('table', { name: 'What is to be expected' })
+      .getByText(/^learned from \d+ takes/)
+      .first(),
+  ).toBeVisible();
 });
 
 test('the first view loads less than 250 kB of script, compressed', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { frameDraftSchema } from '../domain/frame.ts';
-import { pegsOf } from './pegs.ts';
+import { pegsOf, walkMarks } from './pegs.ts';
 
 const ID = '00000000-0000-4000-8000-000000000001';
 const frame = frameDraftSchema.parse({
@@ -24,5 +24,15 @@ describe('pegs for the ground', () => {
   it('has one for whoever holds a pole', () => {
     const held = { ...frame, booms: [{ ...frame.booms[0]!, from: 'above' as const }] };
     expect(pegsOf(held, ['from above']).map(({ what }) => what)).toContain('who holds the pole');
+  });
+});
+
+describe('marks of a walk', () => {
+  it('stand at the distances of the plan, nearest first, each with how far it is from the one before', () => {
+    expect(walkMarks([40, 10, 20, 10, 0])).toEqual([
+      { awayM: 10, byHand: '13.5 paces', onM: 10 },
+      { awayM: 20, byHand: '26.5 paces', onM: 10 },
+      { awayM: 40, byHand: '53.5 paces', onM: 20 },
+    ]);
   });
 });

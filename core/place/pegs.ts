@@ -30,3 +30,17 @@ export function pegsOf({ talkers, booms, operator }: Pick<FrameDraft, 'talkers' 
     })
     .sort((a, b) => a.straightM - b.straightM);
 }
+
+/** A mark of a walk away from a receiver or a camera. */
+export interface WalkMark {
+  awayM: number;
+  byHand: string;
+  /** From the mark before, or from where the walk begins. */
+  onM: number;
+}
+
+/** Marks for the ground along a walk, at the distances of a plan, the nearest first. */
+export function walkMarks(distancesM: readonly number[]): WalkMark[] {
+  const sorted = [...new Set(distancesM)].filter((metres) => metres > 0).sort((a, b) => a - b);
+  return sorted.map((awayM, index) => ({ awayM, byHand: handMeasures(awayM), onM: awayM - (sorted[index - 1] ?? 0) }));
+}

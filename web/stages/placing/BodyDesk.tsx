@@ -1,6 +1,7 @@
 import { wearerCautions } from '@marvet/core/domain/caution';
 import type { StoredChain } from '@marvet/core/domain/chain';
 import type { StoredFrame } from '@marvet/core/domain/frame';
+import type { StoredItem } from '@marvet/core/domain/item';
 import { type Placement, placementDraftSchema, spotByName } from '@marvet/core/domain/placement';
 import type { Plan } from '@marvet/core/domain/plan';
 import { type RigRecord, rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
@@ -41,6 +42,7 @@ interface BodyDeskProps {
   rigs: readonly RigRecord[];
   frames: readonly StoredFrame[];
   chains: readonly StoredChain[];
+  items: readonly StoredItem[];
   stations: readonly StoredStation[];
   plan: Plan;
   learned: readonly LearnedSpot[];
@@ -51,7 +53,7 @@ const USUAL_BOOM: BesideBoom = { name: 'boom', distanceM: 0.6, offAxisDeg: 30 };
 
 /** The body with its spots, the rig over them, and what both let through. */
 export function BodyDesk(props: BodyDeskProps) {
-  const { trialId, wearers, placements, rigs, frames, chains, stations, plan, learned, fetching } = props;
+  const { trialId, wearers, placements, rigs, frames, chains, items, stations, plan, learned, fetching } = props;
   const [search, changeAddress] = useAddress();
   const [shown, setShown] = useState<{ id: string; at: BodyPlace } | null>(null);
   const [boom, setBoom] = useState<BesideBoom>(USUAL_BOOM);
@@ -136,7 +138,14 @@ export function BodyDesk(props: BodyDeskProps) {
               {rig ? <RigFields key={rig.id} saved={rig} fetching={fetching.rigs} /> : <Empty>No rig yet: make one.</Empty>}
             </div>
           </Sheet>
-          <HearWorn rows={[...rows, ...otherRows]} chosenId={chosen?.id ?? null} boom={boom} wearer={wearer} stations={stations} />
+          <HearWorn
+            rows={[...rows, ...otherRows]}
+            chosenId={chosen?.id ?? null}
+            boom={boom}
+            wearer={wearer}
+            stations={stations}
+            selfNoiseOf={(placement) => selfNoiseOf(chainAt(placement, chains), items)}
+          />
           <Sheet title="Who wears it" aside={<WearerChoice trialId={trialId} wearers={wearers} chosen={wearer} onChoose={(id) => changeAddress({ wearer: id })} />}>
             <WearerFields key={wearer.id} saved={wearer} fetching={fetching.wearers} />
           </Sheet>
@@ -154,6 +163,12 @@ function chainAt(placement: Placement, chains: readonly StoredChain[]): StoredCh
     worn.find(({ rig }) => rig.placement.toLowerCase() === placement.name.toLowerCase()) ??
     worn.find(({ rig }) => placement.spot !== null && spotByName(rig.placement) === placement.spot)
   );
+}
+
+/** Of the microphone of a candidate that sits there; null where no data of one are known. */
+function selfNoiseOf(chain: StoredChain | undefined, items: readonly StoredItem[]): number | null {
+  const links = chain?.links.map(({ itemId }) => items.find(({ id }) => id === itemId)) ?? [];
+  return links.find((item) => item?.kind === 'microphone')?.selfNoiseDba ?? null;
 }
 
 const lettersOf = (placement: Placement, index: number, chains: readonly StoredChain[]) => chainAt(placement, chains)?.tape.letters ?? String(index + 1);

@@ -6,6 +6,7 @@ import { useLearnedQuery } from '../../data/placing.ts';
 import {
   useChainsQuery,
   useFramesQuery,
+  useItemsQuery,
   usePlacementsQuery,
   useRigsQuery,
   useSavePlacementMutation,
@@ -27,6 +28,7 @@ export function BodyPart({ trialId }: { trialId: string }) {
   const frames = useFramesQuery(trialId);
   const chains = useChainsQuery(trialId);
   const stations = useStationsQuery(trialId);
+  const items = useItemsQuery();
   const plan = usePlanQuery(trialId);
   const learned = useLearnedQuery();
   const [saveWearer] = useSaveWearerMutation();
@@ -40,7 +42,7 @@ export function BodyPart({ trialId }: { trialId: string }) {
     if (rigs.data?.length === 0) await told(saveRig({ trialId, from: null, draft: rigRecordDraftSchema.parse({ name: 'open' }) }));
   };
   return (
-    <Loaded of={[wearers, placements, rigs, frames, chains, stations, plan, learned]}>
+    <Loaded of={[wearers, placements, rigs, frames, chains, items, stations, plan, learned]}>
       {() =>
         wearers.data!.length === 0 ? (
           <Empty>
@@ -57,6 +59,7 @@ export function BodyPart({ trialId }: { trialId: string }) {
             rigs={rigs.data!}
             frames={frames.data!}
             chains={chains.data!}
+            items={items.data!}
             stations={stations.data!}
             plan={plan.data!}
             learned={learned.data!}

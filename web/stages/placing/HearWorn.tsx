@@ -1,4 +1,5 @@
 import { frameBoomSchema, frameTalkerSchema } from '@marvet/core/domain/frame';
+import type { Placement } from '@marvet/core/domain/placement';
 import { acousticsSchema, type StoredStation } from '@marvet/core/domain/station';
 import type { StoredWearer } from '@marvet/core/domain/wearer';
 import type { SetupToHear } from '@marvet/core/place/hearSetups';
@@ -16,6 +17,8 @@ interface HearWornProps {
   boom: BesideBoom;
   wearer: StoredWearer;
   stations: readonly StoredStation[];
+  /** Of the candidate that sits at a placement, in dB A; null where it is not known. */
+  selfNoiseOf: (placement: Placement) => number | null;
 }
 
 /** A mouth is so much lower than the top of the head. */
@@ -27,7 +30,7 @@ const NOWHERE = acousticsSchema.parse({});
 const BOOM_ID = '00000000-0000-4000-8000-000000000001';
 
 /** Hears the chosen spot under each rig, the other spots if wanted, and the boom beside them. */
-export function HearWorn({ rows, chosenId, boom, wearer, stations }: HearWornProps) {
+export function HearWorn({ rows, chosenId, boom, wearer, stations, selfNoiseOf }: HearWornProps) {
   const [all, setAll] = useState(false);
   const [stationId, setStationId] = useState('');
   const [link, setLink] = useState<{ distanceM: number; reliableToM: number } | null>(null);
@@ -35,10 +38,13 @@ export function HearWorn({ rows, chosenId, boom, wearer, stations }: HearWornPro
   const worn = rows.filter(({ placement, figures }) => figures && (all || placement.id === chosenId)).slice(0, MOST);
   const away = radians(boom.offAxisDeg);
   const setups: { name: string; setup: SetupToHear }[] = [
-    ...worn.map(({ placement, rig }) => ({
-      name: `${placement.name}${rig ? `, ${rig.name}` : ''}`,
-      setup: { kind: 'worn' as const, id: `${placement.id}/${rig?.id ?? ''}`, talker: 0, worn: { placement, rig }, link },
-    })),
+    ...worn.map(({ placement, rig }) => {
+      const selfNoiseDba = selfNoiseOf(placement);
+      return {
+        name: `${placement.name}${rig ? `, ${rig.name}` : ''}`,
+        setup: { kind: 'worn' as const, id: `${placement.id}/${rig?.id ?? ''}`, talker: 0, worn: { placement, rig }, link, ...(selfNoiseDba === null ? {} : { selfNoiseDba }) },
+      };
+    }),
     {
       name: boom.name,
       setup: {

@@ -12,7 +12,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Nav from 'react-bootstrap/Nav';
 import { Link } from 'react-router';
-import { useFramesQuery, useSaveFrameMutation, useStationsQuery } from '../../data/records.ts';
+import { useChainsQuery, useFramesQuery, useItemsQuery, useSaveFrameMutation, useStationsQuery } from '../../data/records.ts';
 import { useTrialId } from '../../data/trialData.ts';
 import { usePlanQuery } from '../../data/work.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
@@ -29,11 +29,13 @@ import { ForeseenPart } from './ForeseenPart.tsx';
 import { FrameAbove } from './FrameAbove.tsx';
 import { FrameFields } from './FrameFields.tsx';
 import { FrameSide } from './FrameSide.tsx';
-import { HearSetups } from './HearSetups.tsx';
+import { HearFrame } from './HearFrame.tsx';
 import { Pegs } from './Pegs.tsx';
 import { RoomPart } from './RoomPart.tsx';
+import { type CandidateMicrophone, candidateMicrophones } from './roomLines.ts';
 import { useFrameDraft } from './useFrameDraft.ts';
 import { useMakeLevel } from './useMakeLevel.ts';
+import { WalkMarks } from './WalkMarks.tsx';
 
 const PARTS = [
   ['frames', 'Frames and booms'],
@@ -71,6 +73,9 @@ function Frames({ trialId }: { trialId: string }) {
   const frames = useFramesQuery(trialId);
   const stations = useStationsQuery(trialId);
   const plan = usePlanQuery(trialId);
+  const chains = useChainsQuery(trialId);
+  const items = useItemsQuery();
+  const candidates = useMemo(() => candidateMicrophones(chains.data ?? [], new Map((items.data ?? []).map((item) => [item.id, item]))), [chains.data, items.data]);
   const [search, changeAddress] = useAddress();
   const [save] = useSaveFrameMutation();
   const told = useTold();
@@ -81,7 +86,7 @@ function Frames({ trialId }: { trialId: string }) {
     if (data) changeAddress({ frame: data.id });
   };
   return (
-    <Loaded of={[frames, stations, plan]}>
+    <Loaded of={[frames, stations, plan, chains, items]}>
       {() => {
         const chosen = frames.data!.find((frame) => frame.id === search.get('frame')) ?? frames.data![0];
         return (
@@ -103,7 +108,7 @@ function Frames({ trialId }: { trialId: string }) {
               </Button>
             </div>
             {chosen ? (
-              <FrameDesk key={chosen.id} saved={chosen} fetching={frames.isFetching} stations={stations.data!} plan={plan.data!} />
+              <FrameDesk key={chosen.id} saved={chosen} fetching={frames.isFetching} stations={stations.data!} plan={plan.data!} candidates={candidates} />
             ) : (
               <Empty>
                 <p>Where does a microphone stay out of the picture, and what does it hear from there? Draw the frame to scale: camera, talkers, booms.</p>
@@ -133,9 +138,10 @@ interface FrameDeskProps {
   fetching: boolean;
   stations: StoredStation[];
   plan: Plan;
+  candidates: readonly CandidateMicrophone[];
 }
 
-function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
+function FrameDesk({ saved, fetching, stations, plan, candidates }: FrameDeskProps) {
   const { frame, kept, change, move, rest, conflict, error } = useFrameDraft(saved, fetching);
   const bin = useBin(saved.trialId, 'frame');
   const tell = useNotice();
@@ -213,13 +219,7 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
           <Sheet title="From above">
             <FrameAbove {...drawing} />
           </Sheet>
-          <HearSetups
-            setups={frame.booms.map((boom, index) => ({ name: names[index] as string, setup: { kind: 'boom', id: boom.id, boom } }))}
-            talkers={frame.talkers}
-            place={around}
-            what="The frame"
-            seed={frame.name}
-          />
+          <HearFrame frame={frame} place={around} candidates={candidates} />
           <Sheet
             title="The frame in numbers"
             aside={
@@ -231,6 +231,7 @@ function FrameDesk({ saved, fetching, stations, plan }: FrameDeskProps) {
             <FrameFields frame={frame} stations={stations} onChange={change} />
           </Sheet>
           <Pegs frame={frame} />
+          <WalkMarks plan={plan} />
         </div>
       </div>
     </>

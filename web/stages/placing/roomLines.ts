@@ -15,6 +15,23 @@ export interface PatternInRoom {
   pattern: MicrophonePattern;
 }
 
+/** A candidate with its own microphone, as far as it can be heard before it is bought. */
+export interface CandidateMicrophone {
+  id: string;
+  name: string;
+  pattern: MicrophonePattern;
+  selfNoiseDba: number | null;
+}
+
+/** The candidates whose microphone has a pattern in Kit. */
+export function candidateMicrophones(chains: readonly StoredChain[], items: ReadonlyMap<string, Item>): CandidateMicrophone[] {
+  return chains.flatMap((chain): CandidateMicrophone[] => {
+    const microphone = chain.links.map((link) => items.get(link.itemId)).find((item) => item?.kind === 'microphone');
+    if (!chain.candidate || !microphone?.pattern) return [];
+    return [{ id: chain.id, name: `${chain.tape.letters} ${chain.name}`, pattern: PATTERN_OF[microphone.pattern], selfNoiseDba: microphone.selfNoiseDba }];
+  });
+}
+
 const AT_1_KHZ = 3;
 const FROM_M = 0.1;
 const TO_M = 8;
