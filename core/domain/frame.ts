@@ -92,6 +92,12 @@ export const frameDangerSchema = z.object({
 });
 export type FrameDanger = z.infer<typeof frameDangerSchema>;
 
+/** Where the strongest light comes from: round from the camera's own direction, positive to its right, and up. */
+export const frameLightSchema = z.object({
+  fromDeg: z.number().min(-180, 'A direction is -180 to 180 degrees').max(180, 'A direction is -180 to 180 degrees').default(40),
+  upDeg: z.number().min(1, 'A light is 1 to 90 degrees up').max(90, 'A light is 1 to 90 degrees up').default(45),
+});
+
 const frameFields = z.object({
   name: nameSchema,
   /** The station whose room, noise and cautions count here. */
@@ -101,6 +107,8 @@ const frameFields = z.object({
   talkers: z.array(frameTalkerSchema).min(1, 'A frame has at least one talker').max(3, 'A frame has at most three talkers'),
   booms: z.array(frameBoomSchema).max(8, 'A frame has at most eight microphones').default([]),
   operator: frameOperatorSchema.prefault({}),
+  /** Null where none throws a shadow that counts. */
+  light: frameLightSchema.nullable().default(null),
   dangers: z.array(frameDangerSchema).max(8, 'A frame has at most eight dangers').default([]),
   /** How far out of the picture a microphone stays. */
   marginM: z.number().min(0, 'A margin is 0 to 1 m').max(1, 'A margin is 0 to 1 m').default(0.1),

@@ -89,7 +89,7 @@ describe('the critical distance', () => {
 
 describe('surfaces', () => {
   it('count by their areas: half of the walls hung with drapes', () => {
-    const share = meanAbsorption([5, 4, 3], { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'heavy drapes', onWallsShare: 0.5, people: 0 });
+    const share = meanAbsorption([5, 4, 3], { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'heavy drapes', onWallsShare: 0.5, people: 0, upholsteryM2: 0 });
     // 20 + 20 m² of floor and ceiling, 54 m² of walls, at 1 kHz.
     expect(share[3]).toBeCloseTo((67 * 0.02 + 27 * 0.72) / 94, 9);
   });
@@ -122,8 +122,14 @@ describe('a room that was heard', () => {
     expect(absorptionOfDecay([5, 4, 3], 0.001)[0]).toBe(0.99);
   });
 
+  it('takes up more with soft furniture in it: by hand, six square metres of it', () => {
+    const bare = { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'concrete', onWallsShare: 0, people: 0 };
+    const [without, full] = [0, 6].map((upholsteryM2) => meanAbsorption([5, 4, 3], { ...bare, upholsteryM2 })) as [number[], number[]];
+    expect((full[3] as number) - (without[3] as number)).toBeCloseTo((6 * 0.67) / 94, 9);
+  });
+
   it('takes up more with people in it: by hand, ten of them in 94 m² of concrete', () => {
-    const bare = { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'concrete', onWallsShare: 0 };
+    const bare = { floor: 'concrete', ceiling: 'concrete', walls: 'concrete', onWalls: 'concrete', onWallsShare: 0, upholsteryM2: 0 };
     const [without, full] = [0, 10].map((people) => meanAbsorption([5, 4, 3], { ...bare, people })) as [number[], number[]];
     full.forEach((share, band) => {
       expect(share - (without[band] as number)).toBeCloseTo((10 * (PERSON_M2[band] as number)) / 94, 9);

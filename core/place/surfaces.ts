@@ -39,7 +39,12 @@ export interface RoomSurfaces {
   onWallsShare: number;
   /** Who else stands in it. */
   people: number;
+  /** Upholstery, in m² of what is seen of it. */
+  upholsteryM2: number;
 }
+
+/** What a square metre of upholstered seats that are empty takes up (L. L. Beranek, Music, Acoustics and Architecture, 1962). */
+export const UPHOLSTERY = [0.19, 0.37, 0.56, 0.67, 0.61, 0.59] as const;
 
 /** What one person who stands takes up, in m² (H. Kuttruff, Room Acoustics, 2009, table of audiences: standing, without a coat). */
 export const PERSON_M2 = [0.12, 0.24, 0.59, 0.98, 1.13, 1.12] as const;
@@ -47,7 +52,7 @@ export const PERSON_M2 = [0.12, 0.24, 0.59, 0.98, 1.13, 1.12] as const;
 const absorptionOf = (id: string) => (SURFACES.find((surface) => surface.id === id) ?? (SURFACES[0] as Surface)).absorption;
 
 /** The mean share of energy that all surfaces of a box take up, by their areas, in octave bands from 125 Hz to 4 kHz. */
-export function meanAbsorption(sizeM: NonNullable<Acoustics['sizeM']>, { floor, ceiling, walls, onWalls, onWallsShare, people }: RoomSurfaces): number[] {
+export function meanAbsorption(sizeM: NonNullable<Acoustics['sizeM']>, { floor, ceiling, walls, onWalls, onWallsShare, people, upholsteryM2 }: RoomSurfaces): number[] {
   const [length, width, height] = sizeM;
   const ground = length * width;
   const sides = 2 * (length + width) * height;
@@ -58,7 +63,7 @@ export function meanAbsorption(sizeM: NonNullable<Acoustics['sizeM']>, { floor, 
     [absorptionOf(onWalls), sides * onWallsShare],
   ];
   return PERSON_M2.map((person, band) => {
-    const taken = parts.reduce((sum, [absorption, area]) => sum + (absorption[band] as number) * area, people * person);
+    const taken = parts.reduce((sum, [absorption, area]) => sum + (absorption[band] as number) * area, people * person + upholsteryM2 * (UPHOLSTERY[band] as number));
     return Math.min(0.99, taken / (2 * ground + sides));
   });
 }

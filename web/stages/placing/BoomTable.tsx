@@ -1,6 +1,7 @@
 import type { FrameBoom, FrameDraft } from '@marvet/core/domain/frame';
 import { signed } from '@marvet/core/measure/catalogue';
 import { type BoomFigures, directOverRoomDb, handMeasures, type PlaceAround, voiceOverNoiseDb } from '@marvet/core/place/boomFigures';
+import { boomShadow } from '@marvet/core/place/boomShadow';
 import { CornerDownRight, Crosshair, Trash2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
@@ -184,6 +185,14 @@ function rowsOf(frame: FrameDraft, figures: readonly BoomFigures[], around: Plac
       text: rear ? `${rear.at}, ${rear.distanceM.toFixed(1)} m` : 'nothing near',
       more: rearDb === null ? 'takes in nothing' : `takes in ${db(rearDb)}`,
     })),
+    ...(frame.light
+      ? [
+          row('Shadow', 'Where the shadow of the microphone falls, by the light that is set', (_figure, boom) => {
+            const shadow = boomShadow(frame, boom);
+            return { text: shadow ? `on ${shadow.on}` : 'none', more: shadow?.inFrame ? 'in the picture' : 'out of the picture', bad: shadow?.inFrame === true };
+          }),
+        ]
+      : []),
     row('Pole', 'Length from the hands, and what its weight is at a metre', ({ pole }) => ({
       text: pole ? `${pole.neededM.toFixed(1)} m` : 'on a stand',
       ...(pole ? { more: pole.reaches ? `as ${pole.heldKg.toFixed(1)} kg at 1 m` : 'does not reach' } : {}),

@@ -1,4 +1,4 @@
-import { type FrameDraft, type FrameTalker, SENSOR_FORMATS } from '@marvet/core/domain/frame';
+import { type FrameDraft, type FrameTalker, frameLightSchema, SENSOR_FORMATS } from '@marvet/core/domain/frame';
 import { newId } from '@marvet/core/domain/identity';
 import type { StoredStation } from '@marvet/core/domain/station';
 import { Plus, Trash2 } from 'lucide-react';
@@ -84,7 +84,34 @@ export function FrameFields({ frame, stations, onChange }: FrameFieldsProps) {
           </div>
         </div>
       </details>
+      <LightFields frame={frame} onChange={onChange} />
       <DangerFields frame={frame} onChange={onChange} />
+    </div>
+  );
+}
+
+function LightFields({ frame: { light }, onChange }: Pick<FrameFieldsProps, 'frame' | 'onChange'>) {
+  return (
+    <div className="stack">
+      <Form.Check
+        id="frame-light"
+        label="a light throws shadows"
+        checked={light !== null}
+        onChange={(event) => onChange({ light: event.target.checked ? frameLightSchema.parse({}) : null })}
+      />
+      {light && (
+        <div className="number-row">
+          <KeptNumber
+            size="sm"
+            label="Light from °"
+            min={-180}
+            max={180}
+            value={light.fromDeg}
+            onKeep={(fromDeg) => fromDeg !== null && onChange({ light: { ...light, fromDeg } })}
+          />
+          <KeptNumber size="sm" label="Light up °" min={1} max={90} value={light.upDeg} onKeep={(upDeg) => upDeg !== null && onChange({ light: { ...light, upDeg } })} />
+        </div>
+      )}
     </div>
   );
 }

@@ -1,4 +1,6 @@
 import type { Acoustics, NoiseSource } from '@marvet/core/domain/station';
+import { bestAim } from '@marvet/core/place/noiseAt';
+import { useMemo } from 'react';
 import type { Drawing } from './drawing.ts';
 import { MovedSpot } from './MovedSpot.tsx';
 import type { StationListener } from './stationListeners.ts';
@@ -37,6 +39,7 @@ function planDrawing({ sources, sizeM }: Acoustics, listeners: readonly StationL
 export function NoisePlan({ acoustics, listeners, onMove, onRest }: NoisePlanProps) {
   const { sources, sizeM } = acoustics;
   const at = planDrawing(acoustics, listeners);
+  const aims = useMemo(() => listeners.map(({ frame, boom }) => bestAim(frame, boom, acoustics)), [listeners, acoustics]);
   const talkers = listeners[0]?.frame.talkers ?? [];
   const mark = talkers[0] ?? { awayM: 0, acrossM: 0 };
   const x = (awayM: number) => at.x(awayM - mark.awayM);
@@ -54,6 +57,7 @@ export function NoisePlan({ acoustics, listeners, onMove, onRest }: NoisePlanPro
           return (
             <g key={boom.id} className="boom">
               <line className="sight" x1={x(boom.awayM)} y1={y(boom.acrossM)} x2={x(mouth.awayM)} y2={y(mouth.acrossM)} />
+              <BestAim aim={aims[index] ?? null} x={x(boom.awayM)} y={y(boom.acrossM)} />
               <circle className="listener" cx={x(boom.awayM)} cy={y(boom.acrossM)} r={6} />
               <text className="name" x={x(boom.awayM) - 12} y={y(boom.acrossM) + 4 + LINE * (index - (listeners.length - 1) / 2)} textAnchor="end">
                 {name}
@@ -99,4 +103,15 @@ export function NoisePlan({ acoustics, listeners, onMove, onRest }: NoisePlanPro
       ))}
     </figure>
   );
+}
+
+const AIM_LENGTH = 46;
+
+/** Where a microphone would have to look for more voice over noise, as an arrow; nothing where the mouth is as good. */
+function BestAim({ aim, x, y }: { aim: ReturnType<typeof bestAim>; x: number; y: number }) {
+  if (!aim) return null;
+  const level = Math.hypot(aim.axis.awayM, aim.axis.acrossM);
+  const angle = (Math.atan2(aim.axis.acrossM, aim.axis.awayM) * 180) / Math.PI;
+  const length = 10 + AIM_LENGTH * level;
+  return <path className="best-aim" transform={`translate(${x} ${y}) rotate(${angle})`} d={`M 8 0 L ${length} 0 M ${length - 8} -5 L ${length} 0 L ${length - 8} 5`} />;
 }

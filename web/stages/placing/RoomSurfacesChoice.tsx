@@ -4,9 +4,9 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Field, KeptNumber } from '../../parts/fields.tsx';
 
-const USUAL_SURFACES: RoomSurfaces = { floor: 'wood floor', ceiling: 'plaster', walls: 'gypsum', onWalls: 'window', onWallsShare: 0.1, people: 0 };
+const USUAL_SURFACES: RoomSurfaces = { floor: 'wood floor', ceiling: 'plaster', walls: 'gypsum', onWalls: 'window', onWallsShare: 0.1, people: 0, upholsteryM2: 0 };
 
-const KINDS: [keyof Omit<RoomSurfaces, 'onWallsShare' | 'people'>, string][] = [
+const KINDS: [keyof Omit<RoomSurfaces, 'onWallsShare' | 'people' | 'upholsteryM2'>, string][] = [
   ['floor', 'Floor'],
   ['ceiling', 'Ceiling'],
   ['walls', 'Walls'],
@@ -41,6 +41,14 @@ export function RoomSurfacesChoice({ sizeM, known, onUse }: { sizeM: [number, nu
           max={100}
           value={Math.round(100 * surfaces.onWallsShare)}
           onKeep={(percent) => percent !== null && setSurfaces({ ...surfaces, onWallsShare: percent / 100 })}
+        />
+        <KeptNumber
+          size="sm"
+          label="Soft furniture m²"
+          min={0}
+          max={2000}
+          value={surfaces.upholsteryM2}
+          onKeep={(upholsteryM2) => upholsteryM2 !== null && setSurfaces({ ...surfaces, upholsteryM2 })}
         />
         <KeptNumber size="sm" label="People in it" min={0} max={500} whole value={surfaces.people} onKeep={(people) => people !== null && setSurfaces({ ...surfaces, people })} />
         <p className="small soft mb-0">By octaves from 125 Hz to 4 kHz: {shares.map((share) => `${Math.round(100 * share)} %`).join(', ')}.</p>
