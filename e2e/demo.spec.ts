@@ -132,6 +132,7 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ['plan', () => `/trials/${wheelhouse.id}/plan`, (page) => page.getByRole('region', { name: 'Cells' }).waitFor()],
   ['run sheet', () => `/trials/${saltreach.id}/plan/run-sheet`, (page) => page.getByRole('region', { name: 'Run sheet' }).waitFor()],
   ['placing', () => `/trials/${wheelhouse.id}/placing`, (page) => page.getByRole('region', { name: 'The booms side by side' }).waitFor()],
+  ['range', () => `/trials/${saltreach.id}/takes?view=range`, (page) => page.getByRole('table', { name: 'How far each link holds' }).waitFor()],
   ['body', () => `/trials/${saltreach.id}/placing?part=body`, (page) => page.getByRole('table', { name: 'What is to be expected' }).waitFor()],
   ['foreseen and found', () => `/trials/${saltreach.id}/placing?part=found`, (page) => page.getByRole('table', { name: 'How right it was' }).waitFor()],
   ['rooms', () => `/trials/${saltreach.id}/placing?part=rooms`, (page) => page.getByRole('region', { name: 'The room', exact: true }).waitFor()],
@@ -237,6 +238,17 @@ test('what was foreseen of the demo stands beside what was found, and a spot is 
       .getByText(/^learned from \d+ takes/)
       .first(),
   ).toBeVisible();
+});
+
+test('how far each link holds is told with its doubt, and what was not tried is not told', async ({ page }) => {
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/takes?view=range`);
+  const table = page.getByRole('table', { name: 'How far each link holds' });
+  await expect(table.getByRole('row', { name: /LB.*reliable to \d+ m \([\d.]+ m to \d+ m\)/ })).toBeVisible();
+  await expect(table.getByRole('row', { name: /QO.*no break-up seen to 40 m/ })).toBeVisible();
+  // The boom goes by cable.
+  await expect(table.getByRole('row', { name: /BM/ })).toBeHidden();
+  await page.getByRole('group', { name: 'Where' }).getByRole('button', { name: 'wheelhouse' }).click();
+  await expect(page).toHaveURL(/station=/);
 });
 
 test('the first view loads less than 250 kB of script, compressed', async ({ page }) => {

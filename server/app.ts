@@ -28,6 +28,7 @@ import { markRoutes } from './api/marks.ts';
 import { photoRoutes } from './api/photos.ts';
 import { planRoutes } from './api/plan.ts';
 import { preflightRoutes } from './api/preflight.ts';
+import { rangeRoutes } from './api/range.ts';
 import { recordingRoutes } from './api/recordings.ts';
 import { roundRoutes } from './api/rounds.ts';
 import type { Services } from './api/services.ts';
@@ -100,6 +101,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));
   app.route(`${trial}/verdict`, verdictRoutes(services));
+  app.route(`${trial}/range`, rangeRoutes(store));
   app.route(`${trial}/foreseen`, foreseenRoutes(store));
   app.route(`${trial}/bin`, binRoutes(services));
   app.route(`${trial}/events`, eventRoutes(services));

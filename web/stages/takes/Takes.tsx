@@ -8,6 +8,7 @@ import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { FigureMatrix } from './FigureMatrix.tsx';
 import { FileTable } from './FileTable.tsx';
+import { RangeView } from './RangeView.tsx';
 import { RecordingTable } from './RecordingTable.tsx';
 import { SlatesSpoken } from './SlatesSpoken.tsx';
 import { Uploads } from './Uploads.tsx';
@@ -23,7 +24,7 @@ export default function Takes() {
   const chains = useChainsQuery(trialId);
   const [search, changeAddress] = useAddress();
   const asked = search.get('view');
-  const view = asked === 'files' || asked === 'figures' ? asked : 'recordings';
+  const view = asked === 'files' || asked === 'figures' || asked === 'range' ? asked : 'recordings';
   const loose = useMemo(() => {
     const withGap = new Set(recordings.data?.filter((recording) => recording.setupId === null || recording.takeId === null).map((recording) => recording.fileId));
     return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
@@ -40,7 +41,7 @@ export default function Takes() {
             <>
               <SlatesSpoken trialId={trialId} />
               <Sheet
-                title={{ files: 'Files', figures: 'Figures over the plan', recordings: 'Recordings' }[view]}
+                title={{ files: 'Files', figures: 'Figures over the plan', range: 'How far each link holds', recordings: 'Recordings' }[view]}
                 aside={
                   <Nav variant="underline" activeKey={view} onSelect={choose}>
                     <Nav.Item>
@@ -54,6 +55,11 @@ export default function Takes() {
                       </Nav.Link>
                     </Nav.Item>
                     <Nav.Item>
+                      <Nav.Link as="button" type="button" eventKey="range">
+                        Range
+                      </Nav.Link>
+                    </Nav.Item>
+                    <Nav.Item>
                       <Nav.Link as="button" type="button" eventKey="files">
                         Files <span className="mono small">{files.data!.length}</span>
                         {loose > 0 && <span className="alarm small">, {loose} to be matched</span>}
@@ -64,6 +70,8 @@ export default function Takes() {
               >
                 {view === 'figures' ? (
                   <FigureMatrix trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
+                ) : view === 'range' ? (
+                  <RangeView trialId={trialId} chains={chains.data!} />
                 ) : view === 'files' ? (
                   <FileTable trialId={trialId} files={files.data!} recordings={recordings.data!} takes={takes.data!} progress={progress} />
                 ) : (

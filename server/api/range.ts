@@ -1,0 +1,44 @@
+import type { Correction } from '@marvet/core/domain/correction';
+import { shownEvents } from '@marvet/core/measure/events/corrected';
+import type { AudioEvent } from '@marvet/core/measure/report.types';
+import { type LinkRecording, rangeRows } from '@marvet/core/radio/rangeWindows';
+import { Hono } from 'hono';
+import { currentPlan } from '../store/planRecords.ts';
+import type { Store } from '../store/store.ts';
+import { present } from '../store/table.ts';
+import { notFound, pathId } from './http.ts';
+
+interface EventsRow {
+  takeId: string;
+  setupId: string;
+  startS: number | null;
+  endS: number | null;
+  durationS: number;
+  corrections: string;
+  events: string;
+}
+
+const EVENTS = `SELECT r."takeId", r."setupId", r."startS", r."endS", json_extract(f."format", '$.durationS') AS "durationS", r."corrections", json_extract(r."report", '$.events') AS "events"
+  FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId"
+  WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL AND r."report" IS NOT NULL AND r."setupId" IS NOT NULL AND r."takeId" IS NOT NULL`;
+
+/** How far the links of a trial's candidates held. */
+export function rangeRoutes(store: Store): Hono {
+  return new Hono().get('/', async (context) => {
+    const trialId = pathId(context, 'trial');
+    if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
+    const [plan, takes, chains, items, rows] = await Promise.all([
+      currentPlan(store, trialId),
+      store.takes.find({ where: present(trialId) }),
+      store.chains.find({ where: { trialId } }),
+      store.items.find(),
+      store.query<EventsRow>(EVENTS, [trialId]),
+    ]);
+    const recordings = rows.map(({ takeId, setupId, startS, endS, durationS, corrections, events }): LinkRecording => {
+      const shown = shownEvents(JSON.parse(events) as AudioEvent[], JSON.parse(corrections) as Correction[]);
+      const fromS = startS ?? 0;
+      return { takeId, setupId, lengthS: (endS ?? durationS) - fromS, breakUpsS: shown.filter(({ kind }) => kind === 'dropout').map((event) => event.startS - fromS) };
+    });
+    return context.json(rangeRows(recordings, { plan, takes, chains, items: new Map(items.map((item) => [item.id, item])) }));
+  });
+}
