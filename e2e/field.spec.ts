@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Take } from '../core/domain/take.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
@@ -107,4 +108,34 @@ test('the danger of a station stands in Field, may be put away, and blocks nothi
   await page.reload();
   await expect(page.getByRole('region', { name: 'Take 01' })).toBeVisible();
   await expect(caution).toBeHidden();
+});
+
+test('the talker is shown the words over the whole screen, and silence is counted down; the keys of the runner rest meanwhile', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.clock.install();
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  const shown = page.getByRole('dialog', { name: /^For the talker/ });
+  await page.getByRole('button', { name: 'Slate after' }).waitFor();
+  await page.keyboard.press('p');
+  await expect(shown).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  // To be read at three metres: no letter under two centimetres on a laptop's screen.
+  const largePx = () => shown.locator('.prompt-large').evaluate((element) => Number.parseFloat(getComputedStyle(element).fontSize));
+  expect(await largePx()).toBeGreaterThan(75);
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Escape');
+  await expect(shown).toBeHidden();
+  await expect(page.getByRole('button', { name: /^Start take/ })).toBeVisible();
+
+  // The slate with room tone.
+  while (!(await page.getByText('Ten seconds of silence').isVisible())) await page.getByRole('button', { name: 'Slate after' }).click();
+  await page.getByRole('button', { name: 'Show it to the talker (P)' }).click();
+  await expect(shown.getByRole('timer')).toHaveText('10');
+  await shown.getByRole('button', { name: 'Begin' }).click();
+  await page.clock.runFor(3500);
+  await expect(shown.getByRole('timer')).toHaveText('7');
+  await page.clock.runFor(7000);
+  await expect(shown.getByRole('timer')).toHaveText('Thank you');
+  await shown.getByRole('button', { name: 'Close' }).click();
+  await expect(shown).toBeHidden();
 });

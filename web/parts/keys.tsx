@@ -23,6 +23,9 @@ const EVERYWHERE: KeyHelp[] = [
   { keys: 'Esc', does: 'Close a dialog' },
 ];
 
+/** For keys of a screen: they rest while a dialog stands before it. */
+export const NOT_BEHIND_DIALOG = { ignoreEventWhen: () => document.querySelector('.modal.show') !== null };
+
 /** Collects the keys of the screens that are open and shows them on `?`. */
 export function KeysHelp({ children }: { children: ReactNode }) {
   const [lists, setLists] = useState<KeyHelp[][]>([]);

@@ -12,13 +12,14 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
 import { KeptText } from '../../parts/fields.tsx';
-import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
+import { type KeyHelp, NOT_BEHIND_DIALOG, useKeyHelp } from '../../parts/keys.tsx';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { BreakUps } from './BreakUps.tsx';
 import { FieldReadings } from './FieldReadings.tsx';
 import { NotChecked } from './NotChecked.tsx';
 import { RefusedLines } from './RefusedLines.tsx';
 import { RollingTime } from './RollingTime.tsx';
+import { TalkerPrompt } from './TalkerPrompt.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
 const TOLD_KINDS = ['distance', 'windscreen', ...EXTRA_KINDS] as const;
@@ -30,6 +31,7 @@ const HELP: KeyHelp[] = [
   { keys: 'R', does: 'Do the take again, under the next pass' },
   { keys: 'S', does: 'Skip, or take up again' },
   { keys: 'N', does: 'Note' },
+  { keys: 'P', does: 'Show the script to the talker' },
   { keys: '← →', does: 'Slate before, slate after' },
 ];
 
@@ -90,6 +92,7 @@ export function Runner({ take, next, chains, script, cautions, controls, gains, 
       event.preventDefault();
       act();
     },
+    NOT_BEHIND_DIALOG,
     [take, next],
   );
   useHotkeys(
@@ -98,16 +101,21 @@ export function Runner({ take, next, chains, script, cautions, controls, gains, 
       const hit = TAKE_FLAGS.find((each) => FLAG_KEYS[each] === handler.keys?.join(''));
       if (hit) flag(hit);
     },
+    NOT_BEHIND_DIALOG,
     [take],
   );
-  useHotkeys('r', () => take.status === 'done' && onRedo(), [take]);
-  useHotkeys('s', () => skip(), [take]);
-  useHotkeys('n', (event) => {
-    event.preventDefault();
-    note.current?.querySelector<HTMLElement>('textarea')?.focus();
-  });
-  useHotkeys('left', () => onStep(-1), [take]);
-  useHotkeys('right', () => onStep(1), [take]);
+  useHotkeys('r', () => take.status === 'done' && onRedo(), NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('s', () => skip(), NOT_BEHIND_DIALOG, [take]);
+  useHotkeys(
+    'n',
+    (event) => {
+      event.preventDefault();
+      note.current?.querySelector<HTMLElement>('textarea')?.focus();
+    },
+    NOT_BEHIND_DIALOG,
+  );
+  useHotkeys('left', () => onStep(-1), NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('right', () => onStep(1), NOT_BEHIND_DIALOG, [take]);
   return (
     <section className="sheet runner" aria-label={`Take ${slateLabel(take)}`}>
       <div className="row-line apart flex-nowrap">
@@ -151,7 +159,12 @@ export function Runner({ take, next, chains, script, cautions, controls, gains, 
           {words.label('script', take.condition.script)} {script?.talker && <span className="soft fw-normal">{script.talker}</span>}
         </dd>
       </dl>
-      {script?.text && <p className="runner-text">{script.text}</p>}
+      {script && (
+        <div className="row-line flex-nowrap align-items-start">
+          <p className="runner-text grow">{script.text || script.name}</p>
+          <TalkerPrompt key={script.id} script={script} label={`${slateLabel(take)} ${script.name}`} />
+        </div>
+      )}
       <NotChecked checks={unchecked} />
       <Cautions cautions={cautions} foldable />
       <Button
