@@ -93,6 +93,8 @@ const TAKES: Take[] = buildPlan(PLAN, { chains: CHAINS, items: ITEMS, stations: 
     startedAtMs,
     stoppedAtMs: startedAtMs + 12_000,
     flags: [],
+    incidents: [],
+    tried: [],
     note: '',
     gains: {},
     windMs: PLACES[HIRE_PLACES.find((key) => own('station', key) === condition.station) ?? 'loft']!.heard.windMs,

@@ -142,6 +142,8 @@ function doneTake(planned: PlannedTake, index: number, pass: number, startedAtMs
     startedAtMs,
     stoppedAtMs: startedAtMs + (script?.script.lengthS ?? 10) * 1000,
     flags,
+    incidents: [],
+    tried: [],
     note: '',
     gains: Object.fromEntries(
       setups.map((setup) => {
@@ -155,7 +157,25 @@ function doneTake(planned: PlannedTake, index: number, pass: number, startedAtMs
   };
 }
 
-export const TAKES = takes();
+/** A crunch that was heard once under the power line, and tried again whenever the talker was so far out. */
+function withIncident(all: BundledTrial['takes']): BundledTrial['takes'] {
+  const far = all.filter(({ condition }) => condition.distance === '40');
+  const [first, ...later] = far;
+  const bittern = chainId('LB');
+  const incidentId = demoId('incident', 'crunch');
+  return all.map((take) => {
+    const own = take.setups.find(({ candidateId }) => candidateId === bittern);
+    const atMs = (take.startedAtMs ?? 0) + 6000;
+    if (!own) return take;
+    if (take === first)
+      return { ...take, incidents: [{ id: incidentId, heard: 'Crunch at the start of phrases', wasOn: 'limiter off, under the power line', setupIds: [own.id], atMs }] };
+    if (!later.includes(take)) return take;
+    const others = take.setups.filter((setup) => setup !== own && CANDIDATES.some(({ letters, heard }) => chainId(letters) === setup.candidateId && heard.radio));
+    return { ...take, tried: [{ id: demoId('tried', take.slate, take.pass), incidentId, cameSetupIds: [own.id], stayedSetupIds: others.map(({ id }) => id), atMs }] };
+  });
+}
+
+export const TAKES = withIncident(takes());
 /** Identity of what a candidate's channel of a take is. */
 export const recordingId = (take: Pick<Take, 'slate' | 'pass'>, candidateId: string) => demoId('recording', take.slate, take.pass, candidateId);
 const lettersOf = (candidateId: string) => CHAINS.find((chain) => chain.id === candidateId)!.tape.letters;

@@ -226,7 +226,7 @@ test('what was foreseen of the demo stands beside what was found, and a spot is 
   await page.goto(`${marvet.address}/trials/${saltreach.id}/placing?part=found`);
   const sums = page.getByRole('table', { name: 'How right it was' });
   for (const kind of ['voice over noise', 'decay', 'top against the boom']) await expect(sums.getByRole('row', { name: new RegExp(`^${kind} net loft`) })).toBeVisible();
-  await page.getByRole('navigation', { name: 'What was foreseen' }).getByRole('button', { name: 'decay' }).click();
+  await page.getByRole('button', { name: 'decay', exact: true }).click();
   await expect(page.getByRole('region', { name: 'Foreseen against found: decay' })).toBeVisible();
   await page.getByRole('table', { name: 'Farthest off' }).getByRole('link').first().click();
   await page.getByRole('slider', { name: /Level over time/ }).waitFor();

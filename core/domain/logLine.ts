@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idSchema, instantMsSchema } from './identity.ts';
 import { controlSchema } from './plan.ts';
-import { GAIN_STAGES, type Gains, gainsSchema, TAKE_FLAGS, type Take } from './take.ts';
+import { GAIN_STAGES, type Gains, gainsSchema, incidentSchema, TAKE_FLAGS, type Take, triedSchema } from './take.ts';
 
 const base = { id: idSchema, takeId: idSchema, atMs: instantMsSchema };
 
@@ -23,6 +23,12 @@ export const logLineSchema = z.discriminatedUnion('kind', [
   z.object({ ...base, kind: z.literal('unflag'), flag: z.enum(TAKE_FLAGS), markId: idSchema.optional() }),
   /** Says of a mark which setups it was heard on. */
   z.object({ ...base, kind: z.literal('mark'), markId: idSchema, setupIds: z.array(idSchema).max(64) }),
+  /** Something odd was heard; its id is that of the line. */
+  z.object({ ...base, kind: z.literal('incident'), ...incidentSchema.pick({ heard: true, wasOn: true, setupIds: true }).shape }),
+  /** An incident was tried again in this take, wherever it was first heard. */
+  z.object({ ...base, kind: z.literal('tried'), ...triedSchema.pick({ incidentId: true, cameSetupIds: true, stayedSetupIds: true }).shape }),
+  /** Takes an incident or a try of one back, by its id. */
+  z.object({ ...base, kind: z.literal('untold'), untoldId: idSchema }),
   z.object({ ...base, kind: z.literal('note'), text: z.string().trim().max(2000, 'Use at most 2,000 characters') }),
   z.object({
     ...base,
@@ -63,6 +69,18 @@ export function applyLogLine(take: Take, line: LogLine): Take {
       return { ...take, flags: take.flags.filter((mark) => mark.flag !== line.flag || (line.markId !== undefined && mark.id !== line.markId)) };
     case 'mark':
       return { ...take, flags: take.flags.map((mark) => (mark.id === line.markId ? { ...mark, setupIds: line.setupIds } : mark)) };
+    case 'incident': {
+      if (take.incidents.some(({ id }) => id === line.id)) return take;
+      const { id, heard, wasOn, setupIds, atMs } = line;
+      return { ...take, incidents: [...take.incidents, { id, heard, wasOn, setupIds, atMs }] };
+    }
+    case 'tried': {
+      if (take.tried.some(({ id }) => id === line.id)) return take;
+      const { id, incidentId, cameSetupIds, stayedSetupIds, atMs } = line;
+      return { ...take, tried: [...take.tried, { id, incidentId, cameSetupIds, stayedSetupIds, atMs }] };
+    }
+    case 'untold':
+      return { ...take, incidents: take.incidents.filter(({ id }) => id !== line.untoldId), tried: take.tried.filter(({ id }) => id !== line.untoldId) };
     case 'note':
       return { ...take, note: line.text };
     case 'gain': {
@@ -98,6 +116,8 @@ export function redoneTake(take: Take, line: Extract<LogLine, { kind: 'redo' }>,
     startedAtMs: null,
     stoppedAtMs: null,
     flags: [],
+    incidents: [],
+    tried: [],
     note: '',
     controls: [],
   };

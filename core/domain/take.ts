@@ -19,6 +19,26 @@ export const flagMarkSchema = z.object({
   setupIds: z.array(idSchema).max(64).default([]),
 });
 
+/** Something odd that was heard in a take: what, on which of its setups, and what was on. */
+export const incidentSchema = z.object({
+  id: idSchema,
+  heard: z.string().trim().min(1, 'Say what was heard').max(200, 'Use at most 200 characters'),
+  wasOn: z.string().trim().max(200, 'Use at most 200 characters').default(''),
+  setupIds: z.array(idSchema).max(64).default([]),
+  atMs: instantMsSchema,
+});
+export type Incident = z.infer<typeof incidentSchema>;
+
+/** An incident that was tried again in a take: on which of its setups it came, and on which it stayed away. */
+export const triedSchema = z.object({
+  id: idSchema,
+  incidentId: idSchema,
+  cameSetupIds: z.array(idSchema).max(64),
+  stayedSetupIds: z.array(idSchema).max(64),
+  atMs: instantMsSchema,
+});
+export type Tried = z.infer<typeof triedSchema>;
+
 /** Stages of gain that a chain may have, in signal order. */
 export const GAIN_STAGES = ['transmitter', 'receiver', 'recorder'] as const;
 export const gainsSchema = z.partialRecord(z.enum(GAIN_STAGES), z.number());
@@ -43,6 +63,8 @@ export const takeSchema = z.object({
   startedAtMs: instantMsSchema.nullable(),
   stoppedAtMs: instantMsSchema.nullable(),
   flags: z.array(flagMarkSchema),
+  incidents: z.array(incidentSchema).default([]),
+  tried: z.array(triedSchema).default([]),
   note: remarkSchema,
   /** Gains by setup. */
   gains: z.record(idSchema, gainsSchema),
@@ -85,7 +107,7 @@ export function kindsWithin(take: { setups: readonly { levels: SetupLevels }[] }
 
 /** A take as a plan makes it: nothing noted, logged or read yet. */
 export function untouchedTake(made: Pick<Take, 'id' | 'trialId' | 'slate' | 'position' | 'condition' | 'setups'>): Take {
-  const read = { note: '', flags: [], gains: {}, windMs: null, noiseDba: null, controls: [] };
+  const read = { note: '', flags: [], incidents: [], tried: [], gains: {}, windMs: null, noiseDba: null, controls: [] };
   return { ...made, pass: 1, status: 'planned', startedAtMs: null, stoppedAtMs: null, ...read, binnedAtMs: null };
 }
 
@@ -96,6 +118,8 @@ export function isTouched(take: Take): boolean {
     take.startedAtMs !== null ||
     take.note !== '' ||
     take.flags.length > 0 ||
+    take.incidents.length > 0 ||
+    take.tried.length > 0 ||
     Object.keys(take.gains).length > 0 ||
     take.windMs !== null ||
     take.noiseDba !== null

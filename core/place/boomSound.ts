@@ -3,12 +3,11 @@ import { type Hearing, noiseHeard, voiceHeard } from '../simulate/hearing.ts';
 import { ROOM_BANDS_HZ, withBandGains } from '../simulate/octaveBands.ts';
 import { randomSource, seedOf } from '../simulate/random.ts';
 import { looksTo, mouthOf, tipOf } from './boomPlace.ts';
-import type { Moment, TakenIn } from './hearSetups.ts';
 import { mouthDb } from './mouth.ts';
 import { angleBetween, between, distanceBetween } from './point.ts';
 import { sourcesNoise } from './sourcesNoise.ts';
 import { standingAt } from './standingAt.ts';
-import { sumOf } from './wornSound.ts';
+import { type Moment, sumOf, type TakenIn } from './takenIn.ts';
 
 /** Nearer than this a mouth is no point any more, and inverse distance tells nothing. */
 const LEAST_M = 0.05;

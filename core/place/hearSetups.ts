@@ -9,6 +9,7 @@ import { throughRadio } from '../simulate/radioLink.ts';
 import { randomSource, seedOf } from '../simulate/random.ts';
 import { windNoise } from '../simulate/windNoise.ts';
 import { boomSound } from './boomSound.ts';
+import type { Moment } from './takenIn.ts';
 import type { Worn } from './wornColour.ts';
 import { wornSound } from './wornSound.ts';
 
@@ -39,23 +40,6 @@ export interface HeardSetup {
   samples: Float32Array;
   /** What was turned up or down for that, in dB. */
   gainDb: number;
-}
-
-/** What all microphones hear of the same moment. */
-export interface Moment {
-  spoken: Float64Array;
-  /** From all around; null where it is not known. */
-  around: Float64Array | null;
-  place: Acoustics;
-  talkers: readonly FrameTalker[];
-  rateHz: number;
-  seed: string;
-}
-
-/** What one microphone takes in, before its own noise; 1 is 1 Pa. */
-export interface TakenIn {
-  sound: Float64Array;
-  screen: string;
 }
 
 const LEAD_S = 0.4;

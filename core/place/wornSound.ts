@@ -4,11 +4,11 @@ import { withGainCurve } from '../simulate/gainCurve.ts';
 import { reflectionsOf } from '../simulate/imageRoom.ts';
 import { randomSource, seedOf } from '../simulate/random.ts';
 import { looksTo, mouthOf } from './boomPlace.ts';
-import type { Moment, TakenIn } from './hearSetups.ts';
 import { placeOnBody } from './nearMouth.ts';
 import { between, type Place } from './point.ts';
 import { sourcesNoise } from './sourcesNoise.ts';
 import { standingAt } from './standingAt.ts';
+import { type Moment, sumOf, type TakenIn } from './takenIn.ts';
 import { coverDb, WORN_BANDS_HZ, type Worn, wornDb } from './wornColour.ts';
 
 const OMNI = { pressureShare: 1, tubeM: 0 };
@@ -39,13 +39,6 @@ export function wornSound(worn: Worn, index: number, { spoken, around, place, ta
   const underCloth = (worn.rig?.layers.length ?? 0) > 0 || (worn.rig?.clothLayers ?? 0) > 0;
   // Cloth over a capsule keeps wind from it as a thin foam does.
   return { sound: sumOf([sound, covered], spoken.length), screen: cover === 'fur' ? 'fur' : cover === 'foam' || underCloth ? 'foam' : 'bare' };
-}
-
-/** Signals one on the other; those that are not there add nothing. */
-export function sumOf(signals: readonly (Float64Array | null)[], length: number): Float64Array {
-  const sum = new Float64Array(length);
-  for (const signal of signals) if (signal) for (let index = 0; index < length; index++) sum[index] = (sum[index] as number) + (signal[index] as number);
-  return sum;
 }
 
 /** A spot of a body where the talker stands and looks. */

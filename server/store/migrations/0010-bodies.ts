@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Bodies with what they wear, what was seen of it, and what stands in the way of poles. */
+/** Bodies with what they wear, what was seen of it, what stands in the way of poles, and what was odd in takes. */
 export class Bodies1764900000000 implements MigrationInterface {
   name = 'Bodies1764900000000';
 
@@ -9,6 +9,7 @@ export class Bodies1764900000000 implements MigrationInterface {
     for (const column of [`"cover" text NOT NULL DEFAULT 'none'`, `"layers" text NOT NULL DEFAULT '[]'`, '"faces" text', '"address" text'])
       await run.query(`ALTER TABLE "rig" ADD COLUMN ${column}`);
     await run.query('ALTER TABLE "frame" ADD COLUMN "light" text');
+    for (const column of ['incidents', 'tried']) await run.query(`ALTER TABLE "take" ADD COLUMN "${column}" text NOT NULL DEFAULT '[]'`);
     await run.query(`ALTER TABLE "frame" ADD COLUMN "dangers" text NOT NULL DEFAULT '[]'`);
     await run.query(`CREATE TABLE "wearer" ("id" text PRIMARY KEY NOT NULL, "trialId" text NOT NULL REFERENCES "trial" ("id") ON DELETE CASCADE, "name" text NOT NULL, "build" text NOT NULL,
       "heightM" real NOT NULL, "hair" text NOT NULL, "head" text NOT NULL, "glasses" boolean NOT NULL, "transmitterDeg" real NOT NULL, "radioMhz" real NOT NULL, "consent" text NOT NULL,

@@ -1,0 +1,112 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { newId } from '../domain/identity.ts';
+import { applyLog, type LogLine } from '../domain/logLine.ts';
+import { type Take, untouchedTake } from '../domain/take.ts';
+import { exactShare, fisherExact } from './exactTests.ts';
+import { incidentBelongs, incidentNext, incidentSums, incidentWords } from './incidents.ts';
+
+describe('exact intervals and tests', () => {
+  it.each([
+    // By the closed forms for none and all, and by the published table for 5 of 10.
+    [0, 10, 0, 1 - 0.025 ** 0.1],
+    [10, 10, 0.025 ** 0.1, 1],
+    [5, 10, 0.187, 0.813],
+  ])('%i of %i lies in %f to %f', (came, tries, low, high) => {
+    const [from, to] = exactShare(came, tries, 0.95);
+    expect(from).toBeCloseTo(low, 3);
+    expect(to).toBeCloseTo(high, 3);
+  });
+
+  it('the lady tasting tea: 3 of 4 right is no proof, 4 of 4 is one of 70 on each side', () => {
+    expect(fisherExact(3, 1, 1, 3)).toBeCloseTo(34 / 70, 9);
+    expect(fisherExact(4, 0, 0, 4)).toBeCloseTo(2 / 70, 9);
+    expect(fisherExact(3, 0, 0, 0)).toBe(1);
+  });
+
+  it('is the same with both sides exchanged, and a chance', () => {
+    const count = fc.integer({ min: 0, max: 12 });
+    fc.assert(
+      fc.property(count, count, count, count, (a, b, c, d) => {
+        const p = fisherExact(a, b, c, d);
+        return p > 0 && p <= 1 && Math.abs(p - fisherExact(c, d, a, b)) < 1e-9;
+      }),
+    );
+  });
+});
+
+const [QU, LO] = [newId(), newId()];
+const take = (station: string): Take =>
+  untouchedTake({
+    id: newId(),
+    trialId: newId(),
+    slate: 1,
+    position: 0,
+    condition: { station, script: 'x', windscreen: 'bare', distance: '40' },
+    setups: [QU, LO].map((candidateId) => ({ id: newId(), candidateId, levels: {} })),
+  });
+const setupOf = (of: Take, candidateId: string) => of.setups.find((setup) => setup.candidateId === candidateId)!.id;
+let clock = 0;
+type Draft<Kind extends LogLine['kind']> = Omit<Extract<LogLine, { kind: Kind }>, 'id' | 'takeId' | 'atMs' | 'kind'>;
+const line = <Kind extends LogLine['kind']>(kind: Kind, of: Take, more: Draft<Kind>): LogLine =>
+  ({ id: newId(), takeId: of.id, atMs: clock++, kind, ...more }) as unknown as LogLine;
+
+/** A crunch on one candidate, tried so often since: who had it again, at which station. */
+function crunch(tries: { station: string; came: string[]; stayed: string[] }[]) {
+  const first = take('quay');
+  const told = line('incident', first, { heard: 'crunch', wasOn: 'limiter', setupIds: [setupOf(first, QU)] });
+  const later = tries.map(({ station }) => take(station));
+  const lines = later.map((each, index) =>
+    line('tried', each, {
+      incidentId: told.id,
+      cameSetupIds: tries[index]!.came.map((id) => setupOf(each, id)),
+      stayedSetupIds: tries[index]!.stayed.map((id) => setupOf(each, id)),
+    }),
+  );
+  return { takes: applyLog([first, ...later], [told, ...lines]), told, lines };
+}
+const times = <Value>(count: number, value: Value) => Array.from({ length: count }, () => value);
+
+describe('an incident', () => {
+  it('heard once is to be repeated before anything is blamed', () => {
+    const [sum] = incidentSums(crunch([]).takes);
+    expect(sum).toMatchObject({ tries: 0, candidateIds: [QU], stationId: 'quay' });
+    expect(incidentWords(sum!)).toContain('heard once');
+    expect(incidentNext(sum!, [QU, LO])).toBe('again here');
+    expect(incidentBelongs(sum!)).toEqual([]);
+  });
+
+  it('that came 8 of 8 times is repeatable, 1 of 12 random, and 2 of 3 neither yet', () => {
+    const words = (came: number, stayed: number) =>
+      incidentWords(incidentSums(crunch([...times(came, { station: 'quay', came: [QU], stayed: [] }), ...times(stayed, { station: 'quay', came: [], stayed: [QU] })]).takes)[0]!);
+    expect(words(8, 0)).toContain('came 8 of 8 times again (63 to 100 %): repeatable');
+    expect(words(1, 11)).toContain('random');
+    expect(words(2, 1)).toContain('too few tries');
+    expect(words(0, 5)).toContain('comes in no more than 52 % of tries');
+  });
+
+  it('belongs to a candidate where the others stay clear of it, and to a place where it stays away elsewhere', () => {
+    const here = times(5, { station: 'quay', came: [QU], stayed: [LO] });
+    expect(incidentBelongs(incidentSums(crunch(here).takes)[0]!).map(({ to }) => to)).toEqual(['candidate']);
+    const both = [...here, ...times(5, { station: 'loft', came: [], stayed: [QU] })];
+    expect(incidentBelongs(incidentSums(crunch(both).takes)[0]!).map(({ to }) => to)).toEqual(['candidate', 'place']);
+    const everybody = times(5, { station: 'quay', came: [QU, LO], stayed: [] });
+    expect(incidentBelongs(incidentSums(crunch(everybody).takes)[0]!)).toEqual([]);
+  });
+
+  it('is tried again here first, then with the others, then elsewhere', () => {
+    const next = (tries: Parameters<typeof crunch>[0]) => incidentNext(incidentSums(crunch(tries).takes)[0]!, [QU, LO]);
+    expect(next(times(2, { station: 'quay', came: [QU], stayed: [] }))).toBe('again here');
+    expect(next(times(3, { station: 'quay', came: [QU], stayed: [] }))).toBe('others here');
+    expect(next(times(3, { station: 'quay', came: [QU], stayed: [LO] }))).toBe('elsewhere');
+  });
+
+  it('and its tries are taken back one by one, and a line that is sent twice counts once', () => {
+    const { takes, told, lines } = crunch(times(2, { station: 'quay', came: [QU], stayed: [] }));
+    const again = applyLog(takes, [told, ...lines]);
+    expect(incidentSums(again)[0]).toMatchObject({ came: 2, tries: 2 });
+    const untried = applyLog(again, [line('untold', takes.find(({ id }) => id === lines[0]!.takeId)!, { untoldId: lines[0]!.id })]);
+    expect(incidentSums(untried)[0]).toMatchObject({ came: 1, tries: 1 });
+    expect(incidentSums(applyLog(untried, [line('untold', takes.find(({ id }) => id === told.takeId)!, { untoldId: told.id })]))).toEqual([]);
+  });
+});
