@@ -6,5 +6,7 @@ export default defineConfig({
     testTimeout: 60_000,
     hookTimeout: 60_000,
     pool: 'forks',
+    // On two cores the usual is one worker, which leaves half of the machine idle.
+    maxWorkers: '100%',
   },
 });

@@ -139,3 +139,43 @@ test('the talker is shown the words over the whole screen, and silence is counte
   await shown.getByRole('button', { name: 'Close' }).click();
   await expect(shown).toBeHidden();
 });
+
+test('an incident is written down, tried again in later takes, counted, and told to be repeatable; offline too', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  await page.getByText('Incidents', { exact: true }).click();
+  await page.getByLabel('Something odd was heard').fill('crunch');
+  await page.getByLabel('What was on').fill('limiter');
+  await page.getByRole('button', { name: 'It was on Quoinholt' }).click();
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  const incident = page.getByRole('article', { name: 'crunch' });
+  await expect(incident).toContainText('heard once: repeat it at the same spot');
+  await expect(incident).toContainText('QU, jetty, limiter');
+  await expect(page.getByText('Everything is on the server.')).toBeVisible();
+
+  // The next takes are logged while the server is away.
+  await marvet.kill();
+  for (let step = 0; step < 3; step++) {
+    await page.getByRole('button', { name: 'Slate after' }).click();
+    await incident.getByRole('button', { name: 'It came on Quoinholt' }).click();
+    await incident.getByRole('button', { name: 'It stayed away on Lodestar' }).click();
+    await expect(incident.getByRole('button', { name: 'It stayed away on Lodestar' })).toHaveAttribute('aria-pressed', 'true');
+  }
+  await expect(incident).toContainText('came 3 of 3 times again (29 to 100 %)');
+  await expect(incident).toContainText('Next: the same ones at another place.');
+  // Pressed by mistake, pressed again.
+  await incident.getByRole('button', { name: 'It came on Quoinholt' }).click();
+  await expect(incident).toContainText('came 2 of 2 times again');
+  await incident.getByRole('button', { name: 'It stayed away on Quoinholt' }).click();
+  await expect(incident).toContainText('came 2 of 3 times again');
+  await marvet.start();
+  await expect(page.getByText('Everything is on the server.')).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+
+  const takes = await takesOf(trialId);
+  expect(takes.map(({ incidents }) => incidents.map(({ heard }) => heard))).toEqual([['crunch'], [], [], []]);
+  expect(takes.map(({ tried }) => tried.map((each) => [each.cameSetupIds.length, each.stayedSetupIds.length]))).toEqual([[], [[1, 1]], [[1, 1]], [[0, 2]]]);
+  await page.reload();
+  await expect(incident).toContainText('came 2 of 3 times again');
+});

@@ -16,6 +16,7 @@ import { type KeyHelp, NOT_BEHIND_DIALOG, useKeyHelp } from '../../parts/keys.ts
 import { PickTape } from '../../parts/PickTape.tsx';
 import { BreakUps } from './BreakUps.tsx';
 import { FieldReadings } from './FieldReadings.tsx';
+import { Incidents } from './Incidents.tsx';
 import { NotChecked } from './NotChecked.tsx';
 import { RefusedLines } from './RefusedLines.tsx';
 import { RollingTime } from './RollingTime.tsx';
@@ -198,6 +199,7 @@ export function Runner({ take, next, chains, script, cautions, controls, gains, 
         </Button>
       </div>
       <BreakUps take={take} words={words} log={log} />
+      <Incidents key={take.id} take={take} words={words} log={log} />
       <div ref={note}>
         <KeptText
           label="Note (N)"
