@@ -25,10 +25,10 @@ export const logLineSchema = z.discriminatedUnion('kind', [
   z.object({ ...base, kind: z.literal('mark'), markId: idSchema, setupIds: z.array(idSchema).max(64) }),
   /** Something odd was heard; its id is that of the line. */
   z.object({ ...base, kind: z.literal('incident'), ...incidentSchema.pick({ heard: true, wasOn: true, setupIds: true }).shape }),
-  /** An incident was tried again in this take, wherever it was first heard. */
+  /** An incident was tried again in this take, wherever it was first heard: on which setups it came, and on which it stayed away. */
   z.object({ ...base, kind: z.literal('tried'), ...triedSchema.pick({ incidentId: true, cameSetupIds: true, stayedSetupIds: true }).shape }),
-  /** Takes an incident or a try of one back, by its id. */
-  z.object({ ...base, kind: z.literal('untold'), untoldId: idSchema }),
+  /** Takes an incident back. */
+  z.object({ ...base, kind: z.literal('untold'), incidentId: idSchema }),
   z.object({ ...base, kind: z.literal('note'), text: z.string().trim().max(2000, 'Use at most 2,000 characters') }),
   z.object({
     ...base,
@@ -75,12 +75,15 @@ export function applyLogLine(take: Take, line: LogLine): Take {
       return { ...take, incidents: [...take.incidents, { id, heard, wasOn, setupIds, atMs }] };
     }
     case 'tried': {
-      if (take.tried.some(({ id }) => id === line.id)) return take;
       const { id, incidentId, cameSetupIds, stayedSetupIds, atMs } = line;
-      return { ...take, tried: [...take.tried, { id, incidentId, cameSetupIds, stayedSetupIds, atMs }] };
+      // What was said last of an incident in a take counts; an older line that comes late changes nothing.
+      if (take.tried.some((known) => known.incidentId === incidentId && known.atMs > atMs)) return take;
+      const others = take.tried.filter((known) => known.incidentId !== incidentId);
+      const nothing = cameSetupIds.length === 0 && stayedSetupIds.length === 0;
+      return { ...take, tried: nothing ? others : [...others, { id, incidentId, cameSetupIds, stayedSetupIds, atMs }] };
     }
     case 'untold':
-      return { ...take, incidents: take.incidents.filter(({ id }) => id !== line.untoldId), tried: take.tried.filter(({ id }) => id !== line.untoldId) };
+      return { ...take, incidents: take.incidents.filter(({ id }) => id !== line.incidentId) };
     case 'note':
       return { ...take, note: line.text };
     case 'gain': {

@@ -72,6 +72,13 @@ describe('a worn microphone', () => {
     expect(wornFigures({ placement: placementDraftSchema.parse({ name: 'somewhere' }), rig: null }, BOOM)).toBeNull();
   });
 
+  it('that hangs a metre straight ahead of the mouth is the reference itself, in every band', () => {
+    const ahead = placementDraftSchema.parse({ name: 'ahead', at: { forwardM: 1, leftM: 0, upM: 0 }, spot: 'glasses' });
+    for (const db of wornDb({ placement: ahead, rig: null })!) expect(db).toBeCloseTo(0, 9);
+    const figures = wornFigures({ placement: ahead, rig: null }, { distanceM: 1, offAxisRad: 0 })!;
+    expect(figures.levelDb).toBeCloseTo(0, 9);
+  });
+
   it('twice as far a boom is 6.02 dB softer and of the same colour', () => {
     const [near, far] = [boomDb(0.5, 0.6), boomDb(1, 0.6)];
     expect(voiceGainDb(near) - voiceGainDb(far)).toBeCloseTo(6.02, 2);

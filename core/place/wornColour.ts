@@ -7,7 +7,7 @@ import { NORMAL_SPEECH_DB } from '../measure/intelligibility.ts';
 import { SPEED_OF_SOUND_MS } from '../simulate/microphone.ts';
 import { screenOf } from '../simulate/windNoise.ts';
 import { clothLossDb } from './clothLoss.ts';
-import { mouthDb, sphereGain } from './mouth.ts';
+import { HEAD_RADIUS_M, mouthDb, sphereGain } from './mouth.ts';
 import { fromHead, nearMouthGain, placeOnBody, withHeadTurned } from './nearMouth.ts';
 
 /** Bands in which the colour of a worn microphone is told: 100 Hz to 12.5 kHz. */
@@ -59,7 +59,7 @@ export function wornDb(worn: Worn, hz: readonly number[] = WORN_BANDS_HZ, headTu
   const at = withHeadTurned(stands.at, stands.carrier, headTurnRad);
   const { radiusM, angleRad } = fromHead(at);
   return hz.map((band) => {
-    const ahead = 20 * Math.log10(nearMouthGain(0, 1, band));
+    const ahead = 20 * Math.log10(nearMouthGain(0, 1 + HEAD_RADIUS_M, band));
     return 20 * Math.log10(nearMouthGain(angleRad, radiusM, band)) - ahead + trunkDb({ ...stands, at }, band) + coverDb(worn.rig, band);
   });
 }

@@ -101,12 +101,20 @@ describe('an incident', () => {
     expect(next(times(3, { station: 'quay', came: [QU], stayed: [LO] }))).toBe('elsewhere');
   });
 
-  it('and its tries are taken back one by one, and a line that is sent twice counts once', () => {
+  it('of which something else is said in the same take counts by what was said last, and a line that is sent twice or late changes nothing', () => {
     const { takes, told, lines } = crunch(times(2, { station: 'quay', came: [QU], stayed: [] }));
     const again = applyLog(takes, [told, ...lines]);
     expect(incidentSums(again)[0]).toMatchObject({ came: 2, tries: 2 });
-    const untried = applyLog(again, [line('untold', takes.find(({ id }) => id === lines[0]!.takeId)!, { untoldId: lines[0]!.id })]);
-    expect(incidentSums(untried)[0]).toMatchObject({ came: 1, tries: 1 });
-    expect(incidentSums(applyLog(untried, [line('untold', takes.find(({ id }) => id === told.takeId)!, { untoldId: told.id })]))).toEqual([]);
+    const tried = takes.find(({ id }) => id === lines[0]!.takeId)!;
+    const otherwise = line('tried', tried, { incidentId: told.id, cameSetupIds: [], stayedSetupIds: [setupOf(tried, QU)] });
+    const after = applyLog(again, [otherwise, lines[0]!]);
+    expect(incidentSums(after)[0]).toMatchObject({ came: 1, tries: 2 });
+    const nothing = line('tried', tried, { incidentId: told.id, cameSetupIds: [], stayedSetupIds: [] });
+    expect(incidentSums(applyLog(after, [nothing]))[0]).toMatchObject({ came: 1, tries: 1 });
+  });
+
+  it('that was taken back is none, whatever was tried of it', () => {
+    const { takes, told } = crunch(times(2, { station: 'quay', came: [QU], stayed: [] }));
+    expect(incidentSums(applyLog(takes, [line('untold', takes.find(({ id }) => id === told.takeId)!, { incidentId: told.id })]))).toEqual([]);
   });
 });

@@ -47,11 +47,7 @@ function IncidentRow({ sum, take, words, log }: IncidentsProps & { sum: Incident
   const tell = (setupId: string, came: boolean) =>
     void log.write((takes) => {
       const known = takes.find(({ id }) => id === take.id)?.tried.find(({ incidentId }) => incidentId === incident.id);
-      // What was said of this take before counts no more; the line with both is written after it is taken back.
-      if (known) void log.write({ kind: 'tried', takeId: take.id, incidentId: incident.id, ...moved(known, setupId, came) });
-      return known
-        ? { kind: 'untold', takeId: take.id, untoldId: known.id }
-        : { kind: 'tried', takeId: take.id, incidentId: incident.id, ...moved({ cameSetupIds: [], stayedSetupIds: [] }, setupId, came) };
+      return { kind: 'tried', takeId: take.id, incidentId: incident.id, ...moved(known ?? { cameSetupIds: [], stayedSetupIds: [] }, setupId, came) };
     });
   return (
     <article className="incident" aria-label={incident.heard}>
@@ -64,7 +60,7 @@ function IncidentRow({ sum, take, words, log }: IncidentsProps & { sum: Incident
           variant="plain"
           className="icon"
           aria-label={`Take back: ${incident.heard}`}
-          onClick={() => void log.write({ kind: 'untold', takeId: sum.takeId, untoldId: incident.id })}
+          onClick={() => void log.write({ kind: 'untold', takeId: sum.takeId, incidentId: incident.id })}
         >
           <X size={14} aria-hidden />
         </Button>

@@ -1,8 +1,7 @@
 import { signed } from '@marvet/core/measure/catalogue';
 import { WORN_BANDS_HZ } from '@marvet/core/place/wornColour';
-import { CartesianGrid, Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-
-import { inkLegend } from '../../parts/TapeLine.tsx';
+import { Line } from 'recharts';
+import { LogChart } from '../../parts/LogChart.tsx';
 
 /** A curve of colour by third octaves. */
 export interface ColourLine {
@@ -15,49 +14,54 @@ const STROKES = [
   ['var(--accent)', '0'],
   ['var(--ink)', '7 4'],
   ['var(--fill)', '2 3'],
-  ['var(--caution)', '8 3 2 3'],
 ] as const;
 
 const hzText = (hz: number) => (hz >= 1000 ? `${Number((hz / 1000).toFixed(1))}k` : String(Math.round(hz)));
 
-/** Colour against the boom, without level, by third octave. */
+/** Colour against the boom, without level, by third octave; the table behind it. */
 export function ColourChart({ lines }: { lines: readonly ColourLine[] }) {
-  const data = WORN_BANDS_HZ.map((hz, band) => ({ hz, ...Object.fromEntries(lines.map(({ colourDb }, index) => [`line${index}`, colourDb[band] ?? null])) }));
+  const rows = WORN_BANDS_HZ.map((hz, band) => ({ hz, ...Object.fromEntries(lines.map(({ colourDb }, index) => [`line${index}`, colourDb[band] ?? null])) }));
   return (
-    <ResponsiveContainer width="100%" height={220}>
-      <LineChart data={data} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>
-        <CartesianGrid stroke="var(--rule)" />
-        <XAxis
-          dataKey="hz"
-          type="number"
-          scale="log"
-          domain={[95, 13_000]}
-          ticks={TICKS_HZ}
-          tickFormatter={hzText}
-          stroke="var(--soft)"
-          fontSize={12}
-          label={{ value: 'Hz', position: 'insideBottomRight', offset: -2, fill: 'var(--soft)', fontSize: 12 }}
-        />
-        <YAxis
-          stroke="var(--soft)"
-          fontSize={12}
-          width={54}
-          domain={[(least: number) => Math.min(-6, Math.floor(least)), (most: number) => Math.max(6, Math.ceil(most))]}
-          tickFormatter={(value: number) => signed(value, 0)}
-          label={{ value: 'against the boom, dB', angle: -90, position: 'insideLeft', offset: 12, dy: 66, fill: 'var(--soft)', fontSize: 12 }}
-        />
-        <ReferenceLine y={0} stroke="var(--ink)" />
-        <Tooltip
-          contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
-          formatter={(value) => `${signed(Number(value), 1)} dB`}
-          labelFormatter={(hz) => `${hzText(Number(hz))} Hz`}
-        />
-        <Legend formatter={inkLegend} />
+    <>
+      <LogChart
+        rows={rows}
+        along={{ key: 'hz', unit: 'Hz', domain: [95, 13_000], ticks: TICKS_HZ, text: hzText }}
+        up={{ label: 'against the boom, dB', unit: 'dB', digits: 0, domain: [(least) => Math.min(-6, Math.floor(least)), (most) => Math.max(6, Math.ceil(most))] }}
+        zero
+        height={220}
+      >
         {lines.map(({ name }, index) => {
           const [stroke, dash] = STROKES[index % STROKES.length]!;
           return <Line key={name} dataKey={`line${index}`} name={name} stroke={stroke} strokeDasharray={dash} strokeWidth={2} dot={false} isAnimationActive={false} />;
         })}
-      </LineChart>
-    </ResponsiveContainer>
+      </LogChart>
+      <details>
+        <summary className="small">The same as a table</summary>
+        <table className="plain small">
+          <thead>
+            <tr>
+              <th className="num">Band Hz</th>
+              {lines.map(({ name }) => (
+                <th key={name} className="num">
+                  {name} dB
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {WORN_BANDS_HZ.map((hz, band) => (
+              <tr key={hz}>
+                <td className="num">{hzText(hz)}</td>
+                {lines.map(({ name, colourDb }) => (
+                  <td key={name} className="num">
+                    {colourDb[band] === null || colourDb[band] === undefined ? 'in noise' : signed(colourDb[band], 1)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </details>
+    </>
   );
 }

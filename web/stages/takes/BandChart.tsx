@@ -1,5 +1,6 @@
 import { signed } from '@marvet/core/measure/catalogue';
-import { CartesianGrid, Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { Line } from 'recharts';
+import { LogChart } from '../../parts/LogChart.tsx';
 
 const TICKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000];
 const FEW_DB = 5;
@@ -27,39 +28,10 @@ export function BandChart({ rows, names: [first, second], unit, zero = false }: 
   const digits = Math.max(...values) - Math.min(...values) < FEW_DB ? 1 : 0;
   return (
     <>
-      <ResponsiveContainer width="100%" height={260}>
-        <LineChart data={rows} margin={{ top: 6, right: 16, bottom: 4, left: 0 }}>
-          <CartesianGrid stroke="var(--rule)" />
-          <XAxis
-            dataKey="hz"
-            type="number"
-            scale="log"
-            domain={[20, 20000]}
-            ticks={TICKS}
-            tickFormatter={hzText}
-            stroke="var(--soft)"
-            fontSize={12}
-            label={{ value: 'Hz', position: 'insideBottomRight', offset: -2, fill: 'var(--soft)', fontSize: 12 }}
-          />
-          <YAxis
-            stroke="var(--soft)"
-            fontSize={12}
-            width={54}
-            tickFormatter={(value: number) => signed(value, digits)}
-            domain={['auto', 'auto']}
-            label={{ value: unit, angle: -90, position: 'insideLeft', offset: 12, fill: 'var(--soft)', fontSize: 12 }}
-          />
-          {zero && <ReferenceLine y={0} stroke="var(--ink)" />}
-          <Tooltip
-            contentStyle={{ background: 'var(--surface)', border: '1px solid var(--ink)', color: 'var(--ink)' }}
-            formatter={(value) => (typeof value === 'number' ? `${signed(value, 1)} ${unit}` : 'not measured')}
-            labelFormatter={(hz) => `${hz} Hz`}
-          />
-          <Legend />
-          <Line dataKey="first" name={first} stroke="var(--ink)" strokeWidth={2} dot={false} isAnimationActive={false} />
-          <Line dataKey="second" name={second} stroke="var(--fill)" strokeWidth={2} strokeDasharray="5 4" dot={false} isAnimationActive={false} />
-        </LineChart>
-      </ResponsiveContainer>
+      <LogChart rows={rows} along={{ key: 'hz', unit: 'Hz', domain: [20, 20_000], ticks: TICKS, text: hzText }} up={{ label: unit, unit, digits }} zero={zero} height={260}>
+        <Line dataKey="first" name={first} stroke="var(--ink)" strokeWidth={2} dot={false} isAnimationActive={false} />
+        <Line dataKey="second" name={second} stroke="var(--fill)" strokeWidth={2} strokeDasharray="5 4" dot={false} isAnimationActive={false} />
+      </LogChart>
       <details>
         <summary className="small">The same as a table</summary>
         <table className="plain small">
