@@ -178,4 +178,9 @@ test('an incident is written down, tried again in later takes, counted, and told
   expect(takes.map(({ tried }) => tried.map((each) => [each.cameSetupIds.length, each.stayedSetupIds.length]))).toEqual([[], [[1, 1]], [[1, 1]], [[0, 2]]]);
   await page.reload();
   await expect(incident).toContainText('came 2 of 3 times again');
+
+  await page.getByRole('button', { name: 'Take back: crunch' }).click();
+  await expect(incident).toBeHidden();
+  await page.getByText('crunch was taken back').locator('..').getByRole('button', { name: 'Undo' }).click();
+  await expect(incident).toContainText('came 2 of 3 times again');
 });

@@ -23,8 +23,8 @@ export const logLineSchema = z.discriminatedUnion('kind', [
   z.object({ ...base, kind: z.literal('unflag'), flag: z.enum(TAKE_FLAGS), markId: idSchema.optional() }),
   /** Says of a mark which setups it was heard on. */
   z.object({ ...base, kind: z.literal('mark'), markId: idSchema, setupIds: z.array(idSchema).max(64) }),
-  /** Something odd was heard; its id is that of the line. */
-  z.object({ ...base, kind: z.literal('incident'), ...incidentSchema.pick({ heard: true, wasOn: true, setupIds: true }).shape }),
+  /** Something odd was heard. Its id is that of the line, or the one it had before it was taken back. */
+  z.object({ ...base, kind: z.literal('incident'), incidentId: idSchema.optional(), ...incidentSchema.pick({ heard: true, wasOn: true, setupIds: true }).shape }),
   /** An incident was tried again in this take, wherever it was first heard: on which setups it came, and on which it stayed away. */
   z.object({ ...base, kind: z.literal('tried'), ...triedSchema.pick({ incidentId: true, cameSetupIds: true, stayedSetupIds: true }).shape }),
   /** Takes an incident back. */
@@ -70,8 +70,8 @@ export function applyLogLine(take: Take, line: LogLine): Take {
     case 'mark':
       return { ...take, flags: take.flags.map((mark) => (mark.id === line.markId ? { ...mark, setupIds: line.setupIds } : mark)) };
     case 'incident': {
-      if (take.incidents.some(({ id }) => id === line.id)) return take;
-      const { id, heard, wasOn, setupIds, atMs } = line;
+      const { incidentId: id = line.id, heard, wasOn, setupIds, atMs } = line;
+      if (take.incidents.some((known) => known.id === id)) return take;
       return { ...take, incidents: [...take.incidents, { id, heard, wasOn, setupIds, atMs }] };
     }
     case 'tried': {

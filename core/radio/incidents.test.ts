@@ -115,6 +115,11 @@ describe('an incident', () => {
 
   it('that was taken back is none, whatever was tried of it', () => {
     const { takes, told } = crunch(times(2, { station: 'quay', came: [QU], stayed: [] }));
-    expect(incidentSums(applyLog(takes, [line('untold', takes.find(({ id }) => id === told.takeId)!, { incidentId: told.id })]))).toEqual([]);
+    const first = takes.find(({ id }) => id === told.takeId)!;
+    const without = applyLog(takes, [line('untold', first, { incidentId: told.id })]);
+    expect(incidentSums(without)).toEqual([]);
+    // Brought back it has its tries again.
+    const back = line('incident', first, { incidentId: told.id, heard: 'crunch', wasOn: 'limiter', setupIds: [setupOf(first, QU)] });
+    expect(incidentSums(applyLog(without, [back]))[0]).toMatchObject({ came: 2, tries: 2 });
   });
 });

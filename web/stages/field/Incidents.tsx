@@ -6,6 +6,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { TrialWords } from '../../data/trialData.ts';
 import { Field } from '../../parts/fields.tsx';
+import { useNotice } from '../../parts/notices.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
@@ -42,6 +43,7 @@ const NEXT_WORDS = {
 function IncidentRow({ sum, take, words, log }: IncidentsProps & { sum: IncidentSum }) {
   const { incident, candidateIds, stationId } = sum;
   const letters = candidateIds.map((id) => words.chains.get(id)?.tape.letters ?? '').join(', ');
+  const notice = useNotice();
   const tried = take.tried.find(({ incidentId }) => incidentId === incident.id);
   const all = [...words.chains.values()].filter(({ candidate }) => candidate).map(({ id }) => id);
   const tell = (setupId: string, came: boolean) =>
@@ -49,19 +51,18 @@ function IncidentRow({ sum, take, words, log }: IncidentsProps & { sum: Incident
       const known = takes.find(({ id }) => id === take.id)?.tried.find(({ incidentId }) => incidentId === incident.id);
       return { kind: 'tried', takeId: take.id, incidentId: incident.id, ...moved(known ?? { cameSetupIds: [], stayedSetupIds: [] }, setupId, came) };
     });
+  const takeBack = () => {
+    const { id: incidentId, heard, wasOn, setupIds } = incident;
+    void log.write({ kind: 'untold', takeId: sum.takeId, incidentId });
+    notice(`${heard} was taken back`, () => void log.write({ kind: 'incident', takeId: sum.takeId, incidentId, heard, wasOn, setupIds }));
+  };
   return (
     <article className="incident" aria-label={incident.heard}>
       <div className="row-line apart flex-nowrap align-items-start">
         <span>
           <b>{incident.heard}</b> <span className="small soft">{[letters, words.label('station', stationId), incident.wasOn].filter(Boolean).join(', ')}</span>
         </span>
-        <Button
-          size="sm"
-          variant="plain"
-          className="icon"
-          aria-label={`Take back: ${incident.heard}`}
-          onClick={() => void log.write({ kind: 'untold', takeId: sum.takeId, incidentId: incident.id })}
-        >
+        <Button size="sm" variant="plain" className="icon" aria-label={`Take back: ${incident.heard}`} onClick={takeBack}>
           <X size={14} aria-hidden />
         </Button>
       </div>
