@@ -249,6 +249,10 @@ test('how far each link holds is told with its doubt, and what was not tried is 
   await expect(table.getByRole('row', { name: /BM/ })).toBeHidden();
   await page.getByRole('group', { name: 'Where' }).getByRole('button', { name: 'wheelhouse' }).click();
   await expect(page).toHaveURL(/station=/);
+
+  // And in the report, as a limit of use.
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/verdict/report`);
+  await expect(page.getByRole('table', { name: 'How far each link holds: slipway' }).getByRole('row', { name: /LB.*reliable to/ })).toBeVisible();
 });
 
 test('the first view loads less than 250 kB of script, compressed', async ({ page }) => {

@@ -1,13 +1,10 @@
 import type { StoredChain } from '@marvet/core/domain/chain';
-import { rangeWords } from '@marvet/core/radio/rangeModel';
-import type { RangeRow } from '@marvet/core/radio/rangeWindows';
 import { Link } from 'react-router';
 import { useRangeQuery } from '../../data/placing.ts';
 import { useStationsQuery } from '../../data/records.ts';
+import { RangeTable } from '../../parts/RangeTable.tsx';
 import { Empty, Loaded } from '../../parts/states.tsx';
-import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
-import { RangeBar, RangeScale, rangeScale } from './RangeBar.tsx';
 
 /** How far the link of each candidate holds, with its doubt, by station and side. */
 export function RangeView({ trialId, chains }: { trialId: string; chains: readonly StoredChain[] }) {
@@ -45,7 +42,7 @@ export function RangeView({ trialId, chains }: { trialId: string; chains: readon
                 ))}
               </fieldset>
             )}
-            <RangeTable rows={here} chains={chains} />
+            <RangeTable rows={here} chains={chains} label="How far each link holds" />
             <p className="small soft mb-0 mt-2">
               Reliable is where a break-up in ten seconds has a chance of a tenth. The band holds the true distance in 95 of 100 such tests; ten seconds of one take count as
               independent of each other, so that few takes say less than they seem to. <Link to="/methods#range">How</Link>
@@ -54,38 +51,5 @@ export function RangeView({ trialId, chains }: { trialId: string; chains: readon
         );
       }}
     </Loaded>
-  );
-}
-
-function RangeTable({ rows, chains }: { rows: readonly RangeRow[]; chains: readonly StoredChain[] }) {
-  const scale = rangeScale(rows);
-  const sorted = chains.flatMap((chain) => rows.filter(({ candidateId }) => candidateId === chain.id).map((row) => ({ chain, row })));
-  return (
-    <table className="plain ranges" aria-label="How far each link holds">
-      <thead>
-        <tr>
-          <th>Candidate</th>
-          <th>Side</th>
-          <th>
-            <RangeScale scale={scale} />
-          </th>
-          <th>In words</th>
-        </tr>
-      </thead>
-      <tbody>
-        {sorted.map(({ chain, row }) => (
-          <tr key={`${row.candidateId}/${row.side}`}>
-            <td>
-              <TapeMark tape={chain.tape} name={chain.name} />
-            </td>
-            <td>{row.side}</td>
-            <td>
-              <RangeBar row={row} tape={chain.tape} scale={scale} />
-            </td>
-            <td className="small">{rangeWords(row.range)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }

@@ -9,6 +9,7 @@ import { dateText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
+import { LinkRanges } from './LinkRanges.tsx';
 import { Ranking } from './Ranking.tsx';
 import { ToKnow } from './ToKnow.tsx';
 
@@ -67,6 +68,7 @@ export default function Report() {
             <Sheet title="Figures">
               <FigureTable rows={rows} criteria={criteria} />
             </Sheet>
+            <LinkRanges trialId={trialId} />
             <ExpectationBeside trial={trial.data!} rows={rows} />
           </>
         );
