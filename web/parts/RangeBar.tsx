@@ -11,6 +11,8 @@ interface RangeScaleOf {
 const WIDTH = 420;
 const HEIGHT = 34;
 const MIDDLE = HEIGHT / 2;
+/** A distance so near to an end has no room for its words. */
+const EDGE = 1.2;
 const TICKS_M = [1, 2, 5, 10, 20, 50, 100, 200, 500];
 
 /** From half of the nearest that was tried to three times the farthest. */
@@ -25,7 +27,7 @@ export function rangeScale(rows: readonly RangeRow[]): RangeScaleOf {
 export function RangeScale({ scale }: { scale: RangeScaleOf }) {
   return (
     <svg className="range-bar" viewBox={`0 0 ${WIDTH} 18`} aria-hidden>
-      {TICKS_M.filter((metres) => metres > scale.fromM && metres < scale.toM).map((metres) => (
+      {TICKS_M.filter((metres) => metres > scale.fromM * EDGE && metres < scale.toM / EDGE).map((metres) => (
         <text key={metres} x={scale.x(metres)} y={13} textAnchor="middle">
           {metres} m
         </text>
