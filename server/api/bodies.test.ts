@@ -122,6 +122,12 @@ describe('what takes say of a spot, and of what was foreseen', () => {
     expect(learned[0]).toMatchObject({ spot: 'lapel', under: false, takes: 1, trials: 1 });
     // One take is too few to say anything of a band.
     expect(learned[0]!.colourDb.every((db) => db === null)).toBe(true);
+    // What is kept of it follows a chain that says another spot, and a take that is no longer done.
+    const [{ id: trialId }] = (await harness.call<[{ id: string }]>('GET', '/trials')).body;
+    const chains = (await harness.call<{ id: string; rig: { placement: string } }[]>('GET', `/trials/${trialId}/chains`)).body;
+    const worn = chains.find(({ rig }) => rig.placement === 'lapel')!;
+    await harness.change(`/trials/${trialId}/chains/${worn.id}`, { rig: { placement: 'collar', onSkin: false } });
+    expect((await harness.call<LearnedSpot[]>('GET', '/learned')).body.map(({ spot }) => spot)).toEqual(['collar']);
     await harness.services.store.write(async (tables) => {
       for (const take of await tables.takes.find()) await tables.takes.update(take.id, { status: 'planned' });
     });

@@ -1,6 +1,6 @@
 import { isSpoiled } from '@marvet/core/domain/take';
 import { type HeardAs, heardAs, type PlaceRecords } from '@marvet/core/place/heardAs';
-import { type Beside, learnedSpots, type TwoSpectra } from '@marvet/core/place/learned';
+import { type Beside, type LearnedSpot, learnedSpots, type TwoSpectra } from '@marvet/core/place/learned';
 import { Hono } from 'hono';
 import type { Store } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
@@ -17,9 +17,22 @@ const SPECTRA = `SELECT r."id", r."takeId", r."setupId", json_extract(r."report"
   FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId"
   WHERE f."binnedAtMs" IS NULL AND r."report" IS NOT NULL AND r."setupId" IS NOT NULL AND r."takeId" IN (SELECT value FROM json_each(?))`;
 
-/** What all takes of all trials say of spots on a body: lavaliers beside booms on the same words. */
+/**
+ * As long as this is the same, so is what is learned: takes and recordings are noted as they change, records of kit count
+ * their changes, and what goes into the bin is counted.
+ */
+const STATE = `SELECT json_array((SELECT MAX("no") FROM "row_change"),
+  (SELECT SUM("version") FROM "chain"), (SELECT SUM("version") FROM "placement"), (SELECT SUM("version") FROM "rig"),
+  (SELECT COUNT("binnedAtMs") FROM "audio_file"), (SELECT COUNT("binnedAtMs") FROM "trial"), (SELECT COUNT("binnedAtMs") FROM "take")) AS "state"`;
+
+/** What all takes of all trials say of spots on a body: lavaliers beside booms on the same words. Worked out again only when something of it changed. */
 export function learnedRoutes(store: Store): Hono {
-  return new Hono().get('/', async (context) => context.json(learnedSpots(await besides(store))));
+  let kept: { state: string; spots: LearnedSpot[] } | null = null;
+  return new Hono().get('/', async (context) => {
+    const state = (await store.query<{ state: string }>(STATE))[0]?.state ?? '';
+    if (kept?.state !== state) kept = { state, spots: learnedSpots(await besides(store)) };
+    return context.json(kept.spots);
+  });
 }
 
 /** Every lavalier with a boom of the same take, of all trials that are not in the bin. */
