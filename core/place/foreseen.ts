@@ -9,7 +9,7 @@ import { placeOnBody } from './nearMouth.ts';
 import { roomShare } from './noiseAt.ts';
 import { bedOctaves, octavesDba } from './noiseKinds.ts';
 import { windAgainstScreens } from './windFigures.ts';
-import { voiceGainDb, WORN_BANDS_HZ, wornDb, wornFigures } from './wornColour.ts';
+import { voiceGainDb, WORN_BANDS_HZ, type WornFigures, wornDb, wornFigures } from './wornColour.ts';
 
 export const FORESEEN_KINDS = ['voice over noise', 'level by distance', 'decay', 'top against the boom'] as const;
 export type ForeseenKind = (typeof FORESEEN_KINDS)[number];
@@ -52,15 +52,47 @@ export interface ForeseenRow {
 
 const AT_1_KHZ = 4;
 const MIDDLE_BANDS = [2, 3];
-/** A boom that is named but has no distance is not reckoned with. */
+/** A boom beside a lavalier usually looks at the mouth from here, and hangs so far off where nobody said. */
 const USUAL_OFF_RAD = Math.PI / 4;
+const USUAL_BOOM_M = 0.6;
 const TOP_FROM_HZ = 3000;
 const TOP_TO_HZ = 8000;
 
 /** What was foreseen of every recording of which enough is known, beside what was found. */
 export function foreseenRows(recordings: readonly FoundRecording[]): ForeseenRow[] {
-  return recordings.flatMap((recording) => [overNoise(recording), decay(recording), byDistance(recording, recordings), top(recording, recordings)].filter((row) => row !== null));
+  const worn = new WornKept();
+  return recordings.flatMap((recording) =>
+    [overNoise(recording, worn), decay(recording), byDistance(recording, recordings), top(recording, recordings, worn)].filter((row) => row !== null),
+  );
 }
+
+type HeardWorn = Extract<HeardAs, { kind: 'worn' }>;
+
+/** Worn microphones that were reckoned already: thousands of recordings have a handful of spots and rigs, and each takes a millisecond. */
+class WornKept {
+  private readonly made = new Map<string, unknown>();
+
+  /** How much louder its voice is than at 1 m ahead. */
+  voiceDb(as: HeardWorn): number | null {
+    return this.kept(['voice', as], () => {
+      const gains = wornDb(wornOf(as));
+      return gains && voiceGainDb(gains);
+    });
+  }
+
+  figures(as: HeardWorn, boomDistanceM: number): WornFigures | null {
+    return this.kept(['figures', as, boomDistanceM], () => wornFigures(wornOf(as), { distanceM: boomDistanceM, offAxisRad: USUAL_OFF_RAD }));
+  }
+
+  private kept<Value>(of: [what: string, as: HeardWorn, ...more: number[]], make: () => Value): Value {
+    const [what, { spot, placement, rig }, ...more] = of;
+    const key = JSON.stringify([what, spot, placement?.at, rig, more]);
+    if (!this.made.has(key)) this.made.set(key, make());
+    return this.made.get(key) as Value;
+  }
+}
+
+const wornOf = ({ spot, placement, rig }: HeardWorn) => ({ placement: { at: placement?.at ?? null, spot, on: 'body' as const }, rig });
 
 function rowOf(kind: ForeseenKind, recording: FoundRecording, foreseen: number | null, found: number | null): ForeseenRow | null {
   if (foreseen === null || found === null) return null;
@@ -76,11 +108,12 @@ function distanceOf({ as, boomDistanceM }: FoundRecording): number | null {
 }
 
 /** A normal voice by distance or spot, over the noise that was read, as far as the pattern lets it in. */
-function overNoise(recording: FoundRecording): ForeseenRow | null {
+function overNoise(recording: FoundRecording, worn: WornKept): ForeseenRow | null {
   const bed = bedOctaves(recording.place);
   const noiseDba = recording.noiseDba ?? (bed && octavesDba(bed));
   if (noiseDba === null) return null;
-  const gain = voiceDbOf(recording);
+  const { as, boomDistanceM } = recording;
+  const gain = as.kind === 'worn' ? worn.voiceDb(as) : boomDistanceM === null ? null : -20 * Math.log10(boomDistanceM);
   if (gain === null) return null;
   const taken = recording.as.kind === 'boom' ? diffusePower(recording.pattern, 1000) : 1;
   const voiceDba = NORMAL_VOICE_DBA + gain;
@@ -94,12 +127,6 @@ function overNoise(recording: FoundRecording): ForeseenRow | null {
 function windDbaOf({ windMs, screen, place }: FoundRecording, voiceDba: number): number | null {
   if (!windMs || (place.sizeM && place.absorption)) return Number.NEGATIVE_INFINITY;
   return windAgainstScreens(windMs, voiceDba).find((each) => each.screen === screen)?.windDba ?? null;
-}
-
-function voiceDbOf({ as, boomDistanceM }: FoundRecording): number | null {
-  if (as.kind === 'boom') return boomDistanceM === null ? null : -20 * Math.log10(boomDistanceM);
-  const gains = wornDb({ placement: { at: as.placement?.at ?? null, spot: as.spot, on: 'body' }, rig: as.rig });
-  return gains && voiceGainDb(gains);
 }
 
 /** Eyring's decay in the middle bands. */
@@ -133,14 +160,13 @@ function byDistance(recording: FoundRecording, all: readonly FoundRecording[]): 
 }
 
 /** What a worn microphone loses or wins at 3 to 8 kHz against the boom of the same take, without level. */
-function top(recording: FoundRecording, all: readonly FoundRecording[]): ForeseenRow | null {
+function top(recording: FoundRecording, all: readonly FoundRecording[], worn: WornKept): ForeseenRow | null {
   if (recording.as.kind !== 'worn' || !recording.found.spectra) return null;
   // Under a cloth that nobody noted its top cannot be foreseen.
   if (recording.as.under && !recording.as.rig) return null;
   const boom = all.find((each) => each.takeId === recording.takeId && each.as.kind === 'boom' && each.found.spectra);
   if (!boom?.found.spectra) return null;
-  const placement = { at: recording.as.placement?.at ?? null, spot: recording.as.spot, on: 'body' as const };
-  const figures = wornFigures({ placement, rig: recording.as.rig }, { distanceM: boom.boomDistanceM ?? 0.6, offAxisRad: USUAL_OFF_RAD });
+  const figures = worn.figures(recording.as, boom.boomDistanceM ?? USUAL_BOOM_M);
   const found = colourBeside(recording.found.spectra, boom.found.spectra);
   return rowOf('top against the boom', recording, figures && topOf(figures.colourDb), found && topOf(found));
 }

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { frameBoomSchema, frameDraftSchema } from '../domain/frame.ts';
 import { newId } from '../domain/identity.ts';
 import { acousticsSchema, NOISE_KINDS, type NoiseSource, noiseSourceSchema } from '../domain/station.ts';
-import { bestAim, boomOverNoise, type Listening, movedByAMetre, noiseAt, roomShare, spotsOverNoise } from './noiseAt.ts';
+import { bestAim } from './bestAim.ts';
+import { boomOverNoise, type Listening, movedByAMetre, noiseAt, roomShare, spotsOverNoise } from './noiseAt.ts';
 import { aroundOctaves, NOISE_SHAPES, octavesDba, sourceOctaves } from './noiseKinds.ts';
 import { windAgainstScreens } from './windFigures.ts';
 
@@ -84,6 +85,11 @@ describe('a boom against noise', () => {
     const aim = bestAim(frame, boom, loud)!;
     expect(aim.gainDb).toBeGreaterThan(0.5);
     expect(aim.overDb).toBeGreaterThan(boomOverNoise(frame, boom, loud)!.overDb);
+    // It is what the whole reckoning gives for that aim.
+    expect(aim.overDb).toBeCloseTo(boomOverNoise(frame, boom, loud, aim.axis)!.overDb, 6);
+    const room = { ...loud, sizeM: [5, 4, 3] as [number, number, number], absorption: Array(6).fill(0.9), noiseDba: 20 };
+    const inRoom = bestAim(frame, { ...boom, tubeM: 0.2 }, room)!;
+    expect(inRoom.overDb).toBeCloseTo(boomOverNoise(frame, { ...boom, tubeM: 0.2 }, room, inRoom.axis)!.overDb, 6);
   });
 
   it('stays on the mouth where noise comes from all around', () => {

@@ -98,18 +98,19 @@ const VOICE_OCTAVES = (() => {
   return octavesOf(NORMAL_VOICE_DBA, shape);
 })();
 
-/** A voice at normal effort at a microphone, its direct sound alone, in dB A. */
-export function voiceAtDba({ at, axis, pattern }: Listening, talker: FrameTalker): number {
+/** A voice at normal effort at a place, its direct sound by octave, before any pattern. */
+export function voiceOctavesAt(at: Place, talker: FrameTalker): number[] {
   const mouth = mouthOf(talker);
-  const towards = between(at, mouth);
-  const distanceM = Math.max(0.05, lengthOf(towards));
-  const angle = angleBetween(axis, towards);
+  const distanceM = Math.max(0.05, lengthOf(between(at, mouth)));
   const off = angleBetween(looksTo(talker), between(mouth, at));
+  return VOICE_OCTAVES.map((db, octave) => db + mouthDb(off, NOISE_OCTAVES_HZ[octave] as number) - 20 * Math.log10(distanceM));
+}
+
+/** The same at a microphone, in dB A. */
+export function voiceAtDba({ at, axis, pattern }: Listening, talker: FrameTalker): number {
+  const angle = angleBetween(axis, between(at, mouthOf(talker)));
   return octavesDba(
-    VOICE_OCTAVES.map((db, octave) => {
-      const hz = NOISE_OCTAVES_HZ[octave] as number;
-      return db + mouthDb(off, hz) + 20 * Math.log10(Math.max(1e-4, Math.abs(patternGain(pattern, angle, hz))) / distanceM);
-    }),
+    voiceOctavesAt(at, talker).map((db, octave) => db + 20 * Math.log10(Math.max(1e-4, Math.abs(patternGain(pattern, angle, NOISE_OCTAVES_HZ[octave] as number))))),
   );
 }
 
@@ -127,27 +128,6 @@ export function boomOverNoise(frame: Pick<FrameDraft, 'talkers'>, boom: FrameBoo
   if (noise.totalDba === null) return null;
   const voiceDba = voiceAtDba(listening, talker);
   return { overDb: voiceDba - noise.totalDba, voiceDba, noise };
-}
-
-const STEP_RAD = Math.PI / 18;
-/** Less than this nobody hears, and nobody turns a pole for it. */
-const WORTH_DB = 0.5;
-
-/** Where the microphone would have to look for most voice over noise; null where looking at the mouth is as good. */
-export function bestAim(frame: Pick<FrameDraft, 'talkers'>, boom: FrameBoom, place: Acoustics): { axis: Place; overDb: number; gainDb: number; offMouthDeg: number } | null {
-  const now = boomOverNoise(frame, boom, place);
-  if (!now) return null;
-  let best: { axis: Place; overDb: number } | null = null;
-  for (let up = -Math.PI / 2; up <= Math.PI / 2 + 1e-9; up += STEP_RAD) {
-    for (let around = 0; around < 2 * Math.PI; around += STEP_RAD) {
-      const axis: Place = { awayM: Math.cos(up) * Math.cos(around), acrossM: Math.cos(up) * Math.sin(around), heightM: Math.sin(up) };
-      const overDb = boomOverNoise(frame, boom, place, axis)?.overDb ?? Number.NEGATIVE_INFINITY;
-      if (!best || overDb > best.overDb) best = { axis, overDb };
-    }
-  }
-  if (!best || best.overDb - now.overDb < WORTH_DB) return null;
-  const mouth = mouthOf(frame.talkers[boom.aimsAt] as FrameTalker);
-  return { ...best, gainDb: best.overDb - now.overDb, offMouthDeg: (angleBetween(best.axis, between(tipOf(boom), mouth)) * 180) / Math.PI };
 }
 
 /** Voice over noise from each side, just out of the frame, the best first. */

@@ -23,16 +23,27 @@ export function patternGain({ pressureShare, tubeM }: MicrophonePattern, angleRa
 }
 
 const STEPS = 512;
+/** Means that were worked out already: one pattern is asked for in every band and for every source. */
+const powers = new Map<string, number>();
+const MOST_KEPT = 1000;
 
 /**
  * Power of sound from all directions that a pattern takes in, against what it would on axis: the mean of
  * the squared pattern over the sphere, 1 / the directivity factor Q. A cardioid has 1/3, a hypercardioid 1/4.
  */
 export function diffusePower(pattern: MicrophonePattern, frequencyHz: number): number {
-  // A midpoint rule in cos θ, in which the sphere is even.
-  let sum = 0;
-  for (let step = 0; step < STEPS; step++) sum += patternGain(pattern, Math.acos(1 - (2 * step + 1) / STEPS), frequencyHz) ** 2;
-  return sum / STEPS;
+  // Without a tube all frequencies are alike.
+  const key = `${pattern.pressureShare}/${pattern.tubeM}/${pattern.tubeM === 0 ? 0 : frequencyHz}`;
+  let power = powers.get(key);
+  if (power === undefined) {
+    // A midpoint rule in cos θ, in which the sphere is even.
+    let sum = 0;
+    for (let step = 0; step < STEPS; step++) sum += patternGain(pattern, Math.acos(1 - (2 * step + 1) / STEPS), frequencyHz) ** 2;
+    power = sum / STEPS;
+    if (powers.size >= MOST_KEPT) powers.clear();
+    powers.set(key, power);
+  }
+  return power;
 }
 
 /**

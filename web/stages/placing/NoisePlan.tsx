@@ -1,5 +1,5 @@
 import type { Acoustics, NoiseSource } from '@marvet/core/domain/station';
-import { bestAim } from '@marvet/core/place/noiseAt';
+import { bestAim } from '@marvet/core/place/bestAim';
 import { useMemo } from 'react';
 import type { Drawing } from './drawing.ts';
 import { MovedSpot } from './MovedSpot.tsx';

@@ -1,6 +1,7 @@
 import type { Acoustics } from '@marvet/core/domain/station';
 import { signed } from '@marvet/core/measure/catalogue';
-import { bestAim, boomOverNoise, movedByAMetre, spotsOverNoise } from '@marvet/core/place/noiseAt';
+import { bestAim } from '@marvet/core/place/bestAim';
+import { boomOverNoise, movedByAMetre, spotsOverNoise } from '@marvet/core/place/noiseAt';
 import { useMemo } from 'react';
 import { Empty } from '../../parts/states.tsx';
 import { SIDE_WORDS } from './boomWords.ts';
