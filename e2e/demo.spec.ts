@@ -243,16 +243,16 @@ test('what was foreseen of the demo stands beside what was found, and a spot is 
 test('how far each link holds is told with its doubt, and what was not tried is not told', async ({ page }) => {
   await page.goto(`${marvet.address}/trials/${saltreach.id}/takes?view=range`);
   const table = page.getByRole('table', { name: 'How far each link holds' });
-  await expect(table.getByRole('row', { name: /LB.*reliable to \d+ m \([\d.]+ m to \d+ m\)/ })).toBeVisible();
-  await expect(table.getByRole('row', { name: /QO.*no break-up seen to 40 m/ })).toBeVisible();
+  await expect(table.getByRole('row', { name: /Lowbrack Bittern.*reliable to \d+ m \([\d.]+ m to \d+ m\)/ })).toBeVisible();
+  await expect(table.getByRole('row', { name: /Quoinholt Osier.*no break-up seen to 40 m/ })).toBeVisible();
   // The boom goes by cable.
-  await expect(table.getByRole('row', { name: /BM/ })).toBeHidden();
+  await expect(table.getByRole('row', { name: /Brackmoor/ })).toBeHidden();
   await page.getByRole('group', { name: 'Where' }).getByRole('button', { name: 'wheelhouse' }).click();
   await expect(page).toHaveURL(/station=/);
 
   // And in the report, as a limit of use.
   await page.goto(`${marvet.address}/trials/${saltreach.id}/verdict/report`);
-  await expect(page.getByRole('table', { name: 'How far each link holds: slipway' }).getByRole('row', { name: /LB.*reliable to/ })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'How far each link holds: slipway' }).getByRole('row', { name: /Lowbrack Bittern.*reliable to/ })).toBeVisible();
 });
 
 test('the first view loads less than 250 kB of script, compressed', async ({ page }) => {

@@ -15,6 +15,7 @@ export function RangeTable({ rows, chains, label }: { rows: readonly RangeRow[];
           <th>Candidate</th>
           <th>Side</th>
           <th>
+            <span className="visually-hidden">Distance</span>
             <RangeScale scale={scale} />
           </th>
           <th>In words</th>
