@@ -59,7 +59,7 @@ test('a lavalier is rigged under two cloths, and its colour changes; both become
   await rig.getByRole('button', { name: 'Rig', exact: true }).click();
   await expect(rig.getByLabel('Rig', { exact: true }).locator('option:checked')).toHaveText('Rig 2');
   await rig.getByLabel('Beside it').selectOption('open');
-  await expect(page.getByRole('region', { name: /^Colour at breastbone/ }).getByText('Rig 2')).toBeVisible();
+  await expect(page.getByRole('region', { name: /^Colour at breastbone/ }).getByText('Rig 2', { exact: true })).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
 
   await page.getByRole('button', { name: 'Make breastbone, high a level of the plan' }).click();

@@ -90,6 +90,8 @@ test('a long dialog that is left by Escape is offered again, and Escape in a dra
   await page.keyboard.press('Escape');
   await expect(page.getByText('Marram cable stays at place 2 of 2')).toBeAttached();
   await expect(dialog).toBeVisible();
+  // The drag is told a moment longer than it lasts.
+  await page.waitForFunction(() => document.body.dataset.dragging === undefined);
   await page.keyboard.press('Escape');
   await expect(dialog).toBeHidden();
   await page.getByRole('button', { name: 'Change Quoinholt' }).click();
