@@ -4,7 +4,7 @@ import { newId } from '../domain/identity.ts';
 import { acousticsSchema, NOISE_KINDS, type NoiseSource, noiseSourceSchema } from '../domain/station.ts';
 import { bestAim } from './bestAim.ts';
 import { boomOverNoise, type Listening, movedByAMetre, noiseAt, roomShare, spotsOverNoise } from './noiseAt.ts';
-import { aroundOctaves, NOISE_SHAPES, octavesDba, sourceOctaves } from './noiseKinds.ts';
+import { aroundOctaves, NOISE_SHAPES, octavesDba, octavesOfThirds, sourceOctaves } from './noiseKinds.ts';
 import { windAgainstScreens } from './windFigures.ts';
 
 const source = (given: Partial<NoiseSource>) =>
@@ -23,6 +23,15 @@ describe('noise of a kind', () => {
   it('a spectrum of its own goes before that of its kind', () => {
     const own = sourceOctaves(source({ octavesDb: [0, 0, 0, 0, 30, 0, 0, 0], levelDba: 40 }));
     expect(own[4]).toBeCloseTo(40, 1);
+  });
+
+  it('of a take is summed from thirds: three of 40 dB are 44.77 dB an octave, one band is in its own octave, an empty octave is no spectrum', () => {
+    const thirds = Array.from({ length: 31 }, () => 40 as number | null);
+    for (const octave of octavesOfThirds(thirds)!) expect(octave).toBeCloseTo(44.77, 2);
+    // Place 17 is 1 kHz.
+    const tone = thirds.map((_, band) => (band === 17 ? 60 : -60));
+    expect(octavesOfThirds(tone)!.indexOf(Math.max(...octavesOfThirds(tone)!))).toBe(4);
+    expect(octavesOfThirds(thirds.map((db, band) => (band >= 25 && band <= 27 ? null : db)))).toBeNull();
   });
 
   it('from all around falls by its slope: white by none per hertz, 3 dB more each octave', () => {

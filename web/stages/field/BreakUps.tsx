@@ -2,7 +2,7 @@ import { COUNTED_FLAGS, type Take } from '@marvet/core/domain/take';
 import { X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import type { TrialWords } from '../../data/trialData.ts';
-import { TapeMark } from '../../parts/TapeMark.tsx';
+import { SetupPicks } from './SetupPicks.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
 /** Break-ups of a take, each with its moment, and whose it was where several run: one press on a tape says so. */
@@ -19,24 +19,7 @@ export function BreakUps({ take, words, log }: { take: Take; words: TrialWords; 
           <li key={mark.id}>
             <b className="mono">{number}</b>
             <span className="small soft">{take.startedAtMs === null ? '' : `at ${Math.max(0, (mark.atMs - take.startedAtMs) / 1000).toFixed(0)} s`}</span>
-            {take.setups.length > 1 &&
-              take.setups.map((setup) => {
-                const chain = words.chains.get(setup.candidateId);
-                return (
-                  chain && (
-                    <button
-                      key={setup.id}
-                      type="button"
-                      className="pick-tape"
-                      aria-pressed={mark.setupIds.includes(setup.id)}
-                      aria-label={`Break-up ${number} was ${[chain.name, words.setup(setup)].filter(Boolean).join(', ')}`}
-                      onClick={() => toggle(mark.id, mark.setupIds, setup.id)}
-                    >
-                      <TapeMark tape={chain.tape} name="" width={44} />
-                    </button>
-                  )
-                );
-              })}
+            <SetupPicks take={take} words={words} picked={mark.setupIds} says={`Break-up ${number} was`} onToggle={(setupId) => toggle(mark.id, mark.setupIds, setupId)} />
             {take.setups.length > 1 && mark.setupIds.length === 0 && <span className="small soft">whose?</span>}
             <Button
               size="sm"

@@ -8,6 +8,7 @@ import type { TrialWords } from '../../data/trialData.ts';
 import { Field } from '../../parts/fields.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { SetupPicks } from './SetupPicks.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
 interface IncidentsProps {
@@ -144,24 +145,13 @@ function NewIncident({ take, words, log }: IncidentsProps) {
         {(id) => <Form.Control id={id} value={wasOn} maxLength={200} placeholder="limiter, power line overhead" onChange={(event) => setWasOn(event.target.value)} />}
       </Field>
       <div className="row-line">
-        {take.setups.length > 1 &&
-          take.setups.map((setup) => {
-            const chain = words.chains.get(setup.candidateId);
-            return (
-              chain && (
-                <button
-                  key={setup.id}
-                  type="button"
-                  className="pick-tape"
-                  aria-pressed={setupIds.includes(setup.id)}
-                  aria-label={`It was on ${[chain.name, words.setup(setup)].filter(Boolean).join(', ')}`}
-                  onClick={() => setSetupIds(setupIds.includes(setup.id) ? setupIds.filter((id) => id !== setup.id) : [...setupIds, setup.id])}
-                >
-                  <TapeMark tape={chain.tape} name="" width={44} />
-                </button>
-              )
-            );
-          })}
+        <SetupPicks
+          take={take}
+          words={words}
+          picked={setupIds}
+          says="It was on"
+          onToggle={(setupId) => setSetupIds(setupIds.includes(setupId) ? setupIds.filter((id) => id !== setupId) : [...setupIds, setupId])}
+        />
         <Button type="submit" variant="outline" className="ms-auto" disabled={heard.trim() === ''}>
           Write it down
         </Button>
