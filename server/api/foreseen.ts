@@ -4,7 +4,7 @@ import { gatherFound, type MeasuredRecording } from '@marvet/core/place/gatherFo
 import { Hono } from 'hono';
 import { currentPlan } from '../store/planRecords.ts';
 import type { Store } from '../store/store.ts';
-import { present } from '../store/table.ts';
+import { byId, present } from '../store/table.ts';
 import { notFound, pathId } from './http.ts';
 
 interface MeasuredRow {
@@ -59,5 +59,3 @@ export function foreseenRoutes(store: Store): Hono {
     return context.json(answer);
   });
 }
-
-const byId = <Row extends { id: string }>(rows: readonly Row[]) => new Map(rows.map((row) => [row.id, row]));

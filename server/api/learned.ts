@@ -3,7 +3,7 @@ import { type HeardAs, heardAs, type PlaceRecords } from '@marvet/core/place/hea
 import { type Beside, type LearnedSpot, learnedSpots, type TwoSpectra } from '@marvet/core/place/learned';
 import { Hono } from 'hono';
 import type { Store } from '../store/store.ts';
-import { In, IsNull } from '../store/table.ts';
+import { byId, In, IsNull } from '../store/table.ts';
 
 interface SpectraRow {
   id: string;
@@ -66,4 +66,3 @@ async function besides(store: Store): Promise<Beside[]> {
 }
 
 const spectraOf = ({ speechDb, pauseDb }: SpectraRow): TwoSpectra => ({ speechDb: JSON.parse(speechDb) as (number | null)[], pauseDb: JSON.parse(pauseDb) as (number | null)[] });
-const byId = <Row extends { id: string }>(rows: readonly Row[]) => new Map(rows.map((row) => [row.id, row]));

@@ -5,7 +5,7 @@ import { type LinkRecording, rangeRows } from '@marvet/core/radio/rangeWindows';
 import { Hono } from 'hono';
 import { currentPlan } from '../store/planRecords.ts';
 import type { Store } from '../store/store.ts';
-import { present } from '../store/table.ts';
+import { byId, present } from '../store/table.ts';
 import { notFound, pathId } from './http.ts';
 
 interface EventsRow {
@@ -39,6 +39,6 @@ export function rangeRoutes(store: Store): Hono {
       const fromS = startS ?? 0;
       return { takeId, setupId, lengthS: (endS ?? durationS) - fromS, breakUpsS: shown.filter(({ kind }) => kind === 'dropout').map((event) => event.startS - fromS) };
     });
-    return context.json(rangeRows(recordings, { plan, takes, chains, items: new Map(items.map((item) => [item.id, item])) }));
+    return context.json(rangeRows(recordings, { plan, takes, chains, items: byId(items) }));
   });
 }

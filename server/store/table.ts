@@ -11,6 +11,9 @@ export type Table<Row extends ObjectLiteral> = ReadTable<Row> & Pick<Repository<
 /** Conditions for rows of a trial that are not in the bin. */
 export const present = (trialId: string) => ({ trialId, binnedAtMs: IsNull() });
 
+/** Rows by their identities. */
+export const byId = <Row extends { id: string }>(rows: readonly Row[]): Map<string, Row> => new Map(rows.map((row) => [row.id, row]));
+
 /** So many values fit into one statement of the database with room to spare. */
 const MOST_AT_ONCE = 500;
 
