@@ -14,6 +14,8 @@ const results = join(ROOT, 'node_modules', '.cache', 'marvet', 'results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 const counts = { passed: 0, failed: 0 };
+/** What failed, told once more at the end: long before it much else was printed. */
+const failures = [];
 
 /** Runs a tool of the project; its output is shown as it comes. */
 function tool(name, args, environment = {}) {
@@ -23,7 +25,9 @@ function tool(name, args, environment = {}) {
 }
 
 function check(name, args) {
-  counts[tool(name, args) ? 'passed' : 'failed']++;
+  const passed = tool(name, args);
+  counts[passed ? 'passed' : 'failed']++;
+  if (!passed) failures.push(`${name} ${args.join(' ')}`);
 }
 
 /** Debian's Chromium, from apt where this may be done. */
@@ -43,22 +47,31 @@ function count(file, read, ran) {
   const path = join(results, file);
   if (!existsSync(path)) {
     counts.failed++;
+    failures.push(`${file} was not written`);
     return;
   }
-  const { passed, failed } = read(JSON.parse(readFileSync(path, 'utf8')));
+  const { passed, failed, names } = read(JSON.parse(readFileSync(path, 'utf8')));
+  failures.push(...names);
   counts.passed += passed;
   counts.failed += failed;
   // A run can fail without a failing test: a file that does not load, an error outside of tests.
-  if (!ran && failed === 0) counts.failed++;
+  if (!ran && failed === 0) {
+    counts.failed++;
+    failures.push(`${file}: the run failed outside of its tests`);
+  }
 }
 
 for (const folder of ['core', 'server', 'web']) check('tsc', ['-p', folder]);
 check('biome', ['check', '.']);
 check('depcruise', ['--config', '.dependency-cruiser.cjs', 'core', 'server', 'web', 'cli', 'demo']);
 const unit = tool('vitest', ['run', '--reporter=dot', '--reporter=json', `--outputFile.json=${join(results, 'unit.json')}`]);
-count('unit.json', (json) => ({ passed: json.numPassedTests, failed: json.numFailedTests }), unit);
+const failedIn = (results) => results.flatMap(({ assertionResults }) => assertionResults.filter(({ status }) => status === 'failed').map(({ fullName }) => fullName));
+count('unit.json', (json) => ({ passed: json.numPassedTests, failed: json.numFailedTests, names: failedIn(json.testResults) }), unit);
 const interfaceRun = tool('playwright', ['test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_NAME: join(results, 'interface.json') });
-count('interface.json', ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected + stats.skipped }), interfaceRun);
+/** Titles of the specs of a suite, and of the suites in it, that did not pass. */
+const notOk = ({ specs = [], suites = [] }) => [...specs.filter(({ ok }) => !ok).map(({ file, title }) => `${file}: ${title}`), ...suites.flatMap(notOk)];
+count('interface.json', (json) => ({ passed: json.stats.expected + json.stats.flaky, failed: json.stats.unexpected + json.stats.skipped, names: notOk(json) }), interfaceRun);
 
+for (const name of failures) console.log(`\nFailed: ${name}`);
 console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed === 0 ? 0 : 1);
