@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     include: ['{core,server,web,cli,demo}/**/*.test.{ts,tsx}'],
-    setupFiles: ['core/testing/sameCases.ts'],
+    setupFiles: ['vitest.setup.ts'],
     testTimeout: 60_000,
     hookTimeout: 60_000,
     pool: 'forks',

@@ -95,6 +95,7 @@ const TAKES: Take[] = buildPlan(PLAN, { chains: CHAINS, items: ITEMS, stations: 
     flags: [],
     incidents: [],
     tried: [],
+    walk: [],
     note: '',
     gains: {},
     windMs: PLACES[HIRE_PLACES.find((key) => own('station', key) === condition.station) ?? 'loft']!.heard.windMs,

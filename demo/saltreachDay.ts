@@ -144,6 +144,7 @@ function doneTake(planned: PlannedTake, index: number, pass: number, startedAtMs
     flags,
     incidents: [],
     tried: [],
+    walk: [],
     note: '',
     gains: Object.fromEntries(
       setups.map((setup) => {

@@ -2,6 +2,7 @@ import { serveStatic } from '@hono/node-server/serve-static';
 import type { Health } from '@marvet/core/contract/answers';
 import { chainDraftSchema } from '@marvet/core/domain/chain';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
+import { deviceDraftSchema } from '@marvet/core/domain/device';
 import { frameDraftSchema } from '@marvet/core/domain/frame';
 import { placementDraftSchema } from '@marvet/core/domain/placement';
 import { rigRecordDraftSchema } from '@marvet/core/domain/rigRecord';
@@ -15,6 +16,7 @@ import { compress } from 'hono/compress';
 import { secureHeaders } from 'hono/secure-headers';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
 import { correctionRoutes } from './api/corrections.ts';
+import { deviceRoutes, followDevices } from './api/devices.ts';
 import { fileRoutes } from './api/files.ts';
 import { foreseenRoutes } from './api/foreseen.ts';
 import { guardOrigin, HEADERS } from './api/guard.ts';
@@ -29,9 +31,11 @@ import { photoRoutes } from './api/photos.ts';
 import { planRoutes } from './api/plan.ts';
 import { preflightRoutes } from './api/preflight.ts';
 import { rangeRoutes } from './api/range.ts';
+import { readingRoutes } from './api/readings.ts';
 import { recordingRoutes } from './api/recordings.ts';
 import { roundRoutes } from './api/rounds.ts';
 import type { Services } from './api/services.ts';
+import { standInRoutes } from './api/standIns.ts';
 import { startingPointRoutes } from './api/startingPoint.ts';
 import { storageRoutes } from './api/storage.ts';
 import { takeRoutes } from './api/takes.ts';
@@ -54,6 +58,7 @@ const RECORD_KINDS: RecordKind[] = [
   { noun: 'frame', name: 'frames', schema: frameDraftSchema },
   { noun: 'wearer', name: 'wearers', schema: wearerDraftSchema },
   { noun: 'answer', name: 'sights', schema: sightDraftSchema },
+  { noun: 'device', name: 'devices', schema: deviceDraftSchema },
   { noun: 'script', name: 'scripts', schema: scriptDraftSchema },
 ];
 
@@ -88,8 +93,13 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route('/api/photos', photoRoutes(services));
   app.route('/api/restore', restoreRoutes(services));
   app.route('/api/listen', listenRoutes(services));
+  app.route('/api/stand-ins', standInRoutes(services));
   app.route('/api/storage', storageRoutes(services));
   const trial = '/api/trials/:trial';
+  app.use(`${trial}/devices/*`, followDevices(services));
+  app.use(`${trial}/bin/*`, followDevices(services));
+  app.use(trial, followDevices(services));
+  app.route(`${trial}/devices`, deviceRoutes(services));
   for (const kind of RECORD_KINDS) app.route(`${trial}/${kind.name}`, trialRecordRoutes(store, kind));
   app.route(`${trial}/jobs`, jobRoutes(services));
   app.route(`${trial}/marks`, markRoutes(store));
@@ -101,6 +111,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));
   app.route(`${trial}/verdict`, verdictRoutes(services));
+  app.route(`${trial}/readings`, readingRoutes(store));
   app.route(`${trial}/range`, rangeRoutes(store));
   app.route(`${trial}/foreseen`, foreseenRoutes(store));
   app.route(`${trial}/bin`, binRoutes(services));

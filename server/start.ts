@@ -9,6 +9,8 @@ import type { Services } from './api/services.ts';
 import { buildApp } from './app.ts';
 import { openBlobs } from './audio/blobs.ts';
 import type { Config } from './config.ts';
+import { openHub } from './devices/hub.ts';
+import { openStandIns } from './devices/standIns/standIns.ts';
 import { openEvents } from './jobs/events.ts';
 import { openPool } from './jobs/pool.ts';
 import { openWork } from './jobs/work.ts';
@@ -36,7 +38,17 @@ export async function openServices(dataFolder: string, workerEntry?: URL): Promi
     const troubles = await checkData(store, blobs.has);
     const pool = openPool(workerEntry);
     const events = openEvents();
-    return { store, blobs, pool, events, work: openWork(store, blobs, pool, events), verdicts: keptVerdicts(store), troubles };
+    return {
+      store,
+      blobs,
+      pool,
+      events,
+      work: openWork(store, blobs, pool, events),
+      verdicts: keptVerdicts(store),
+      devices: openHub(store, events),
+      standIns: openStandIns(),
+      troubles,
+    };
   } catch (error) {
     throw new StartError(`The data folder ${dataFolder} cannot be used: ${(error as Error).message}. Choose another with MARVET_DATA.`);
   }
@@ -52,7 +64,9 @@ export async function resumeWork({ store, work }: Pick<Services, 'store' | 'work
 }
 
 /** Leaves the data folder: what is under way is stopped and stays queued for the next start. */
-export async function closeServices({ work, pool, store }: Services): Promise<void> {
+export async function closeServices({ work, pool, store, devices, standIns }: Services): Promise<void> {
+  await devices.close();
+  await standIns.stop();
   await work.runner.stop();
   await pool.close();
   await store.close();
@@ -78,6 +92,7 @@ export async function startServer(services: Services, config: Pick<Config, 'port
       reject(new StartError(taken ? `Port ${config.port} is taken. Stop what uses it, or choose another with PORT.` : `The server cannot listen: ${error.message}`));
     });
   });
+  await services.devices.follow();
   await resumeWork(services);
   const { port } = server.address() as AddressInfo;
   return {

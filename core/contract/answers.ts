@@ -11,6 +11,7 @@ export const BIN_KINDS = {
   frame: 'frames',
   wearer: 'wearers',
   sight: 'sights',
+  device: 'devices',
   script: 'scripts',
   take: 'takes',
   file: 'files',

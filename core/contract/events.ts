@@ -1,3 +1,5 @@
+import type { DeviceState } from '../domain/device.ts';
+
 /** Kinds of answers that a page keeps, and that a change makes stale. */
 export const RECORD_TAGS = [
   'Trials',
@@ -12,6 +14,7 @@ export const RECORD_TAGS = [
   'Frames',
   'Wearers',
   'Sights',
+  'Devices',
   'Preflight',
   'Photos',
   'Plan',
@@ -37,6 +40,7 @@ export const TAGS_OF_TRIAL = [
   'Frames',
   'Wearers',
   'Sights',
+  'Devices',
   'Scripts',
   'Plan',
   'Takes',
@@ -55,6 +59,8 @@ export type TrialEvent =
   | { type: 'file'; fileId: string }
   /** Records changed; `page` is the page that changed them, which knows already. */
   | { type: 'records'; tags: RecordTag[]; page: string | null }
+  /** How a device is, and what it tells right now. */
+  | { type: 'device'; state: DeviceState }
   /** What was missed cannot be told one by one: everything is to be asked for again. */
   | { type: 'all' };
 

@@ -25,6 +25,14 @@ const HAZARD_TEXT: Record<Hazard, string> = {
 
 const SKIN_TEXT = 'Ask for consent before rigging on a body, ask about allergies, and use tape made for skin. Stop at once if it stings.';
 
+/** What a range walk needs whoever walks it. */
+export const WALK_CAUTION: Caution = {
+  id: 'walk',
+  subjects: [],
+  danger: 'Range walk',
+  text: 'Somebody else watches the way: nobody walks backwards, or near water, traffic or an edge, with eyes on a screen. Local rules for radio use go before this test.',
+};
+
 /** Cautions that a station's hazards bring. */
 export function stationCautions(station: Pick<Station, 'name' | 'hazards'>): Caution[] {
   return station.hazards.map((hazard) => ({

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { idSchema, instantMsSchema } from './identity.ts';
 import { controlSchema } from './plan.ts';
 import { GAIN_STAGES, type Gains, gainsSchema, incidentSchema, TAKE_FLAGS, type Take, triedSchema } from './take.ts';
+import { trackPointSchema, walkPressSchema } from './walk.ts';
 
 const base = { id: idSchema, takeId: idSchema, atMs: instantMsSchema };
 
@@ -45,6 +46,14 @@ export const logLineSchema = z.discriminatedUnion('kind', [
     windMs: z.number().min(0, 'Wind is 0 to 60 m/s').max(60, 'Wind is 0 to 60 m/s').nullable(),
     noiseDba: z.number().min(0, 'Noise is 0 to 150 dB A').max(150, 'Noise is 0 to 150 dB A').nullable(),
   }),
+  /** Something was pressed on a range walk. Its id is that of the line. */
+  z.object({ ...base, kind: z.literal('walk'), press: walkPressSchema }),
+  /** Takes a press of a walk back. */
+  z.object({ ...base, kind: z.literal('unwalk'), entryId: idSchema }),
+  /** Where the talker was, as the phone knew it or a file of points had it. Kept as a line; the take does not carry it. */
+  z.object({ ...base, kind: z.literal('positions'), points: z.array(trackPointSchema).min(1).max(1000) }),
+  /** The take never began: the start was an accident. What was noted meanwhile stays. */
+  z.object({ ...base, kind: z.literal('unstart') }),
   z.object({ ...base, kind: z.literal('redo'), newTakeId: idSchema }),
   z.object({ ...base, kind: z.literal('skip') }),
   z.object({ ...base, kind: z.literal('unskip') }),
@@ -95,6 +104,15 @@ export function applyLogLine(take: Take, line: LogLine): Take {
     }
     case 'conditions':
       return { ...take, windMs: line.windMs, noiseDba: line.noiseDba };
+    case 'walk':
+      if (take.walk.some(({ id }) => id === line.id)) return take;
+      return { ...take, walk: [...take.walk, { ...line.press, id: line.id, atMs: line.atMs }].sort((a, b) => a.atMs - b.atMs) };
+    case 'unwalk':
+      return { ...take, walk: take.walk.filter(({ id }) => id !== line.entryId) };
+    case 'unstart':
+      // A line that comes late does not undo a take that was finished meanwhile.
+      return take.status === 'rolling' ? { ...take, status: 'planned', startedAtMs: null, stoppedAtMs: null } : take;
+    case 'positions':
     case 'redo':
       return take;
     case 'skip':
@@ -121,6 +139,7 @@ export function redoneTake(take: Take, line: Extract<LogLine, { kind: 'redo' }>,
     flags: [],
     incidents: [],
     tried: [],
+    walk: [],
     note: '',
     controls: [],
   };

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { CONDITION_KINDS, type Condition, type SetupLevels, setupLevelsSchema, sharedConditionSchema, type WITHIN_KINDS } from './factor.ts';
 import { idSchema, instantMsSchema, remarkSchema } from './identity.ts';
 import { controlSchema } from './plan.ts';
+import { walkEntrySchema } from './walk.ts';
 
 export const TAKE_FLAGS = ['wind', 'traffic', 'break-up', 'handling', 'spoiled'] as const;
 export type TakeFlag = (typeof TAKE_FLAGS)[number];
@@ -65,6 +66,8 @@ export const takeSchema = z.object({
   flags: z.array(flagMarkSchema),
   incidents: z.array(incidentSchema).default([]),
   tried: z.array(triedSchema).default([]),
+  /** What was pressed on a range walk, in the order of its time. */
+  walk: z.array(walkEntrySchema).default([]),
   note: remarkSchema,
   /** Gains by setup. */
   gains: z.record(idSchema, gainsSchema),
@@ -107,7 +110,7 @@ export function kindsWithin(take: { setups: readonly { levels: SetupLevels }[] }
 
 /** A take as a plan makes it: nothing noted, logged or read yet. */
 export function untouchedTake(made: Pick<Take, 'id' | 'trialId' | 'slate' | 'position' | 'condition' | 'setups'>): Take {
-  const read = { note: '', flags: [], incidents: [], tried: [], gains: {}, windMs: null, noiseDba: null, controls: [] };
+  const read = { note: '', flags: [], incidents: [], tried: [], walk: [], gains: {}, windMs: null, noiseDba: null, controls: [] };
   return { ...made, pass: 1, status: 'planned', startedAtMs: null, stoppedAtMs: null, ...read, binnedAtMs: null };
 }
 
@@ -120,6 +123,7 @@ export function isTouched(take: Take): boolean {
     take.flags.length > 0 ||
     take.incidents.length > 0 ||
     take.tried.length > 0 ||
+    take.walk.length > 0 ||
     Object.keys(take.gains).length > 0 ||
     take.windMs !== null ||
     take.noiseDba !== null

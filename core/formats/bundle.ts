@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { chainSchema } from '../domain/chain.ts';
 import { criterionDraftSchema, markSchema } from '../domain/criterion.ts';
+import { deviceSchema } from '../domain/device.ts';
 import { frameSchema } from '../domain/frame.ts';
 import { idSchema } from '../domain/identity.ts';
 import { itemSchema } from '../domain/item.ts';
 import { placementSchema } from '../domain/placement.ts';
 import { planSchema } from '../domain/plan.ts';
 import { preflightRowSchema } from '../domain/preflight.ts';
+import { readingSecondSchema } from '../domain/reading.ts';
 import { audioFileSchema, recordingSchema } from '../domain/recording.ts';
 import { rigRecordSchema } from '../domain/rigRecord.ts';
 import { listenerSchema, ratingSchema, roundSchema } from '../domain/round.ts';
@@ -43,6 +45,9 @@ const bundledRoundSchema = roundSchema.omit({ ...OF_TRIAL, matchedLufs: true, ga
   listeners: z.array(listenerSchema.omit({ roundId: true, binnedAtMs: true }).extend({ ratings: z.array(ratingSchema.omit({ listenerId: true })) })),
 });
 
+/** What a device told, second by second. */
+const bundledReadingsSchema = z.object({ deviceId: idSchema, atS: z.number().int().nonnegative(), values: readingSecondSchema.shape.values });
+
 const bundledTrialSchema = trialSchema.omit({ version: true, binnedAtMs: true }).extend({
   expectations: z.array(expectationSchema.omit({ trialId: true })).default([]),
   preflight: z.array(preflightRowSchema.omit({ trialId: true })).default([]),
@@ -54,6 +59,8 @@ const bundledTrialSchema = trialSchema.omit({ version: true, binnedAtMs: true })
   frames: z.array(frameSchema.omit(STORED_ONLY)).default([]),
   wearers: z.array(wearerSchema.omit(STORED_ONLY)).default([]),
   sights: z.array(sightSchema.omit(STORED_ONLY)).default([]),
+  devices: z.array(deviceSchema.omit(STORED_ONLY)).default([]),
+  readings: z.array(bundledReadingsSchema).default([]),
   scripts: z.array(scriptSchema.omit(STORED_ONLY)),
   plan: planSchema.omit({ trialId: true, version: true }),
   marks: z.array(markSchema.omit({ trialId: true })),

@@ -190,4 +190,7 @@ export function handMeasures(metres: number): string {
   return metres < 3 ? `${Math.round(metres / FOOT_M)} feet` : `${Math.round((2 * metres) / PACE_M) / 2} paces`;
 }
 
+/** What so many paces are in metres. */
+export const metresOfPaces = (paces: number) => paces * PACE_M;
+
 const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;

@@ -33,8 +33,9 @@ const records = (...takes: Take[]): RangeRecords => ({
     [transmitter, { kind: 'transmitter' as const }],
     [recorder, { kind: 'recorder' as const }],
   ]),
+  tracks: new Map(),
 });
-const recording = (of: Take, lengthS: number, ...breakUpsS: number[]): LinkRecording => ({ takeId: of.id, setupId: of.setups[0]!.id, lengthS, breakUpsS });
+const recording = (of: Take, lengthS: number, ...breakUpsS: number[]): LinkRecording => ({ takeId: of.id, setupId: of.setups[0]!.id, lengthS, startS: 0, breakUpsS });
 
 describe('windows of a link', () => {
   it('are as many equal parts of a take as come nearest to ten seconds, broken where a break-up begins', () => {

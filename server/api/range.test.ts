@@ -13,7 +13,7 @@ beforeEach(async () => {
 });
 afterEach(() => harness.close());
 
-const ranges = async (at: string) => (await harness.call<RangeRow[]>('GET', `${at}/range`)).body;
+const ranges = async (at: string) => (await harness.call<{ rows: RangeRow[] }>('GET', `${at}/range`)).body.rows;
 
 describe('how far links held', () => {
   it('is told from break-ups that were measured in the sound, of candidates that go by radio', async () => {

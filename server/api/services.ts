@@ -1,4 +1,6 @@
 import type { BlobStore } from '../audio/blobs.ts';
+import type { DeviceHub } from '../devices/hub.ts';
+import type { StandIns } from '../devices/standIns/standIns.ts';
 import type { EventBus } from '../jobs/events.ts';
 import type { WorkerPool } from '../jobs/pool.ts';
 import type { Work } from '../jobs/work.ts';
@@ -13,6 +15,8 @@ export interface Services {
   events: EventBus;
   work: Work;
   verdicts: KeptVerdicts;
+  devices: DeviceHub;
+  standIns: StandIns;
   /** What was wrong with the data folder at the start, in sentences. */
   troubles: string[];
 }

@@ -12,6 +12,7 @@ const STALE: Record<string, readonly RecordTag[]> = {
   frames: ['Frames', 'Bin'],
   wearers: ['Wearers', 'Bin'],
   sights: ['Sights', 'Bin'],
+  devices: ['Devices', 'Bin'],
   scripts: ['Scripts', 'Plan', 'Bin'],
   marks: ['Marks', 'Verdict'],
   plan: ['Plan'],

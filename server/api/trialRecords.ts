@@ -7,7 +7,7 @@ import { present, type ReadTable, type Table } from '../store/table.ts';
 import { changedMeanwhile, notFound, pathId, readBody, readChange } from './http.ts';
 
 /** Records of a trial that are listed, made, changed as a whole and binned. */
-export type TrialRecordName = Extract<RecordName, 'criteria' | 'chains' | 'stations' | 'scripts' | 'placements' | 'rigs' | 'frames' | 'wearers' | 'sights'>;
+export type TrialRecordName = Extract<RecordName, 'criteria' | 'chains' | 'stations' | 'scripts' | 'placements' | 'rigs' | 'frames' | 'wearers' | 'sights' | 'devices'>;
 
 /** By what those are listed that have no place of their own among others. */
 const ORDERED_BY: Partial<Record<TrialRecordName, string>> = { placements: 'name', rigs: 'name', sights: 'atMs' };

@@ -58,6 +58,8 @@ async function importRecords(tables: Tables, trial: BundledTrial): Promise<void>
     frames,
     wearers,
     sights,
+    devices,
+    readings,
     scripts,
     plan,
     marks,
@@ -80,6 +82,8 @@ async function importRecords(tables: Tables, trial: BundledTrial): Promise<void>
   await tables.frames.insert(owned(frames));
   await tables.wearers.insert(owned(wearers));
   await tables.sights.insert(owned(sights));
+  await tables.devices.insert(owned(devices));
+  for (let start = 0; start < readings.length; start += 100) await tables.readings.insert(ofTrial(readings.slice(start, start + 100)));
   await tables.scripts.insert(owned(scripts));
   await tables.plans.insert({ ...plan, trialId, version: 1 });
   await tables.marks.insert(ofTrial(marks));

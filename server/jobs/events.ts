@@ -35,8 +35,8 @@ export function openEvents(): EventBus {
     tell(trialId, event) {
       const trial = of(trialId);
       const sent = { id: `${start}-${++trial.count}`, event };
-      // Progress is of the moment: nobody needs it afterwards.
-      if (event.type !== 'progress') trial.kept = [...trial.kept.slice(1 - KEPT), sent];
+      // Progress and what a device tells are of the moment: nobody needs them afterwards.
+      if (event.type !== 'progress' && event.type !== 'device') trial.kept = [...trial.kept.slice(1 - KEPT), sent];
       for (const listener of trial.listeners) listener(sent);
     },
     tellAll(event) {

@@ -1,6 +1,7 @@
 import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
 import { chainSchema } from '@marvet/core/domain/chain';
 import { criterionSchema, markSchema } from '@marvet/core/domain/criterion';
+import { deviceSchema } from '@marvet/core/domain/device';
 import { frameSchema } from '@marvet/core/domain/frame';
 import { idSchema, instantMsSchema } from '@marvet/core/domain/identity';
 import { itemSchema } from '@marvet/core/domain/item';
@@ -10,6 +11,7 @@ import { photoSchema } from '@marvet/core/domain/photo';
 import { placementSchema } from '@marvet/core/domain/placement';
 import { planSchema } from '@marvet/core/domain/plan';
 import { preflightRowSchema } from '@marvet/core/domain/preflight';
+import { readingSecondSchema } from '@marvet/core/domain/reading';
 import { audioFileSchema, recordingSchema } from '@marvet/core/domain/recording';
 import { rigRecordSchema } from '@marvet/core/domain/rigRecord';
 import { listenerSchema, ratingSchema, roundSchema } from '@marvet/core/domain/round';
@@ -69,6 +71,8 @@ export const RECORDS = {
   rounds: { table: 'round', schema: roundSchema, keys: ['id'] },
   listeners: { table: 'listener', schema: listenerSchema, keys: ['id'] },
   ratings: { table: 'rating', schema: ratingSchema, keys: ['listenerId', 'letter', 'criterionId'] },
+  devices: { table: 'device', schema: deviceSchema, keys: ['id'] },
+  readings: { table: 'reading', schema: readingSecondSchema, keys: ['deviceId', 'atS'] },
   jobs: { table: 'job', schema: jobSchema, keys: ['id'] },
 } as const satisfies Record<string, { table: string; schema: z.ZodObject; keys: readonly string[] }>;
 

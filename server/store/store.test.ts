@@ -52,7 +52,17 @@ describe('the database', () => {
 
 describe('a database of before', () => {
   /** Every schema that has landed, with rows in every table of it, as they were written then. */
-  const FIXTURES = ['schema-0001.sql', 'schema-0002.sql', 'schema-0003.sql', 'schema-0004.sql', 'schema-0005.sql', 'schema-0006.sql', 'schema-0007.sql', 'schema-0009.sql'];
+  const FIXTURES = [
+    'schema-0001.sql',
+    'schema-0002.sql',
+    'schema-0003.sql',
+    'schema-0004.sql',
+    'schema-0005.sql',
+    'schema-0006.sql',
+    'schema-0007.sql',
+    'schema-0009.sql',
+    'schema-0010.sql',
+  ];
   const at = (number: string) => `00000000-0000-4000-8000-0000000000${number}`;
 
   const countOf = (database: OldDatabase, table: string) => (database.prepare(`SELECT COUNT(*) AS n FROM "${table}"`).get() as { n: number }).n;

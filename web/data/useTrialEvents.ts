@@ -1,6 +1,7 @@
 import { RECORD_TAGS, type RecordTag, type TrialEvent } from '@marvet/core/contract/events';
 import { useEffect, useState } from 'react';
 import { api, PAGE_ID } from './api.ts';
+import { devicesApi } from './devices.ts';
 import { replaced } from './replaced.ts';
 import { useAppDispatch } from './store.ts';
 import { workApi } from './work.ts';
@@ -52,6 +53,10 @@ export function useTrialEvents(trialId: string): ReadonlyMap<string, number> {
       refresh(OF_A_FILE, fileId);
     });
     on('records', ({ tags, page }) => page !== PAGE_ID && refresh(tags));
+    // What a device tells right now goes straight to where it is shown: nothing is asked for.
+    on('device', ({ state }) =>
+      dispatch(devicesApi.util.updateQueryData('liveDevices', trialId, (states) => [...states.filter(({ deviceId }) => deviceId !== state.deviceId), state])),
+    );
     on('all', () => refresh(RECORD_TAGS));
     return () => {
       clearTimeout(timer);

@@ -8,6 +8,7 @@ import { Corrections1764600000000 } from './0007-corrections.ts';
 import { Reference1764700000000 } from './0008-reference.ts';
 import { Frames1764800000000 } from './0009-frames.ts';
 import { Bodies1764900000000 } from './0010-bodies.ts';
+import { Devices1765000000000 } from './0011-devices.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -21,4 +22,5 @@ export const MIGRATIONS = [
   Reference1764700000000,
   Frames1764800000000,
   Bodies1764900000000,
+  Devices1765000000000,
 ];

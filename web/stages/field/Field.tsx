@@ -9,11 +9,16 @@ import { useTrialId } from '../../data/trialData.ts';
 import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
+import { Alarms } from './Alarms.tsx';
 import { currentTake, nextTake } from './currentTake.ts';
+import { DevicesView } from './DevicesView.tsx';
+import { FIELD_VIEWS, FieldNav } from './FieldNav.tsx';
 import { openChecks } from './openChecks.ts';
 import { Runner } from './Runner.tsx';
 import { Slates } from './Slates.tsx';
 import { useFieldLog } from './useFieldLog.ts';
+import { WalkSide } from './WalkSide.tsx';
+import { WalkView } from './WalkView.tsx';
 
 /** The runner: the next setup in large type, and a log that loses nothing. */
 export default function Field() {
@@ -27,6 +32,7 @@ export default function Field() {
   const preflight = usePreflightQuery(trialId);
   const log = useFieldLog(trialId);
   const [search, changeAddress] = useAddress();
+  const view = FIELD_VIEWS.find((each) => each === search.get('view')) ?? 'runner';
   const current = useMemo(() => currentTake(log.takes, search.get('take')), [log.takes, search]);
   const go = (take: Take | undefined) => take && changeAddress({ take: take.id });
   // A take that rolls stays in sight once it is stopped, wherever one has been meanwhile.
@@ -51,21 +57,36 @@ export default function Field() {
             return chain ? [[setup.id, kitGains(chain, byId)]] : [];
           }),
         );
+        const acting = { take: current, next, controls: plan.data!.controls, gains, log, onHold: () => go(current), onNext: () => go(next) };
+        const marksM = (plan.data!.factors.find(({ kind }) => kind === 'distance')?.levels ?? []).flatMap(({ ticked, value }) => (ticked && value !== null ? [value] : []));
+        const nav = <FieldNav view={view} onView={(to) => changeAddress({ view: to === 'runner' ? null : to })} />;
+        if (view === 'devices')
+          return (
+            <>
+              {nav}
+              <DevicesView trialId={trialId} />
+            </>
+          );
+        if (view === 'walk')
+          return (
+            <div className="field">
+              {nav}
+              <Alarms trialId={trialId} rolling={current.status === 'rolling'} />
+              <WalkView chains={inTake} marksM={marksM} {...acting} />
+              <WalkSide take={current} chains={inTake} log={log} onPress={(press) => void log.write({ kind: 'walk', takeId: current.id, press })} />
+            </div>
+          );
         return (
           <div className="field">
+            {nav}
+            <Alarms trialId={trialId} rolling={current.status === 'rolling'} />
             <Runner
               key={current.id}
-              take={current}
-              next={next}
+              {...acting}
               chains={inTake}
               script={scripts.data!.find((each) => each.id === current.condition.script)}
               cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
-              controls={plan.data!.controls}
-              gains={gains}
               unchecked={openChecks(chains.data!, candidatesOf(current), byId, planMin, ticked)}
-              log={log}
-              onHold={() => go(current)}
-              onNext={() => go(next)}
               onStep={(step) => go(log.takes[at + step])}
               onRedo={() => {
                 const newTakeId = newId();

@@ -2,9 +2,8 @@ import type { Check } from '@marvet/core/chain/preflight';
 import type { Caution } from '@marvet/core/domain/caution';
 import type { Chain } from '@marvet/core/domain/chain';
 import { EXTRA_KINDS } from '@marvet/core/domain/factor';
-import type { Control } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
-import { COUNTED_FLAGS, type Gains, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
+import { COUNTED_FLAGS, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
 import { ChevronLeft, ChevronRight, CloudOff } from 'lucide-react';
 import { Fragment, useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -14,6 +13,7 @@ import { Cautions } from '../../parts/Cautions.tsx';
 import { KeptText } from '../../parts/fields.tsx';
 import { type KeyHelp, NOT_BEHIND_DIALOG, useKeyHelp } from '../../parts/keys.tsx';
 import { PickTape } from '../../parts/PickTape.tsx';
+import { ActButton } from './ActButton.tsx';
 import { BreakUps } from './BreakUps.tsx';
 import { FieldReadings } from './FieldReadings.tsx';
 import { Incidents } from './Incidents.tsx';
@@ -21,6 +21,7 @@ import { NotChecked } from './NotChecked.tsx';
 import { RefusedLines } from './RefusedLines.tsx';
 import { RollingTime } from './RollingTime.tsx';
 import { TalkerPrompt } from './TalkerPrompt.tsx';
+import { type Acting, actOn, stateText } from './takeAct.ts';
 import type { FieldState } from './useFieldLog.ts';
 
 const TOLD_KINDS = ['distance', 'windscreen', ...EXTRA_KINDS] as const;
@@ -36,21 +37,12 @@ const HELP: KeyHelp[] = [
   { keys: '← →', does: 'Slate before, slate after' },
 ];
 
-interface RunnerProps {
-  take: Take;
-  next: Take | undefined;
+interface RunnerProps extends Acting {
   chains: Chain[];
   script: Script | undefined;
   cautions: Caution[];
-  controls: Control[];
   /** Pre-flight checks of these chains that nobody ticked. */
   unchecked: Check[];
-  log: FieldState;
-  /** Kit's gains by setup. */
-  gains: Record<string, Gains>;
-  /** Keeps this take in sight. */
-  onHold: () => void;
-  onNext: () => void;
   onStep: (step: 1 | -1) => void;
   onRedo: () => void;
 }
@@ -61,7 +53,8 @@ function letGo(event: MouseEvent): void {
 }
 
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
-export function Runner({ take, next, chains, script, cautions, controls, gains, unchecked, log, onHold, onNext, onStep, onRedo }: RunnerProps) {
+export function Runner({ chains, script, cautions, unchecked, onStep, onRedo, ...acting }: RunnerProps) {
+  const { take, next, gains, log, onHold } = acting;
   const words = useTrialWords(useTrialId());
   const note = useRef<HTMLDivElement>(null);
   useKeyHelp(HELP);
@@ -70,12 +63,6 @@ export function Runner({ take, next, chains, script, cautions, controls, gains, 
     return () => document.removeEventListener('click', letGo);
   }, []);
   const onlyOne = take.setups.length === 1 ? take.setups.map((setup) => setup.id) : [];
-  const act = () => {
-    if (take.status !== 'planned' && take.status !== 'rolling') return onNext();
-    // The address holds on to this take, so that it stays in sight once it is done.
-    onHold();
-    void log.write(take.status === 'planned' ? { kind: 'start', takeId: take.id, controls, gains } : { kind: 'stop', takeId: take.id });
-  };
   const flag = (each: TakeFlag) => {
     onHold();
     void log.write((takes) => {
@@ -91,7 +78,7 @@ export function Runner({ take, next, chains, script, cautions, controls, gains, 
       // A button that has the focus by keyboard is meant itself; links know no Space.
       if ((event.target as HTMLElement).closest('button, summary')) return;
       event.preventDefault();
-      act();
+      actOn(acting);
     },
     NOT_BEHIND_DIALOG,
     [take, next],
@@ -168,15 +155,7 @@ export function Runner({ take, next, chains, script, cautions, controls, gains, 
       )}
       <NotChecked checks={unchecked} />
       <Cautions cautions={cautions} foldable />
-      <Button
-        className={`runner-act ${take.status}`}
-        variant={take.status === 'rolling' ? 'dark-ink' : 'primary'}
-        onClick={act}
-        disabled={(take.status === 'done' || take.status === 'skipped') && !next}
-      >
-        {actText(take, next)}
-        <kbd>Space</kbd>
-      </Button>
+      <ActButton {...acting} />
       <div className="flag-grid">
         {TAKE_FLAGS.map((each) => (
           <Button
@@ -242,15 +221,4 @@ function LogState({ log }: { log: FieldState }) {
 function countOf(take: Take, flag: TakeFlag): string {
   const count = take.flags.filter((mark) => mark.flag === flag).length;
   return COUNTED_FLAGS.includes(flag) && count > 0 ? String(count) : '';
-}
-
-function stateText(take: Take): string {
-  const seconds = take.startedAtMs !== null && take.stoppedAtMs !== null ? ` ${Math.round((take.stoppedAtMs - take.startedAtMs) / 1000)} s` : '';
-  return { planned: 'Next', rolling: 'Rolling', done: `Done${seconds}`, skipped: 'Skipped' }[take.status];
-}
-
-function actText(take: Take, next: Take | undefined): string {
-  if (take.status === 'planned') return 'Start take';
-  if (take.status === 'rolling') return 'Stop';
-  return next ? `Next: ${slateLabel(next)}` : 'All slates are done';
 }

@@ -5,6 +5,7 @@ import { useStationsQuery } from '../../data/records.ts';
 import { RangeTable } from '../../parts/RangeTable.tsx';
 import { Empty, Loaded } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
+import { WalkTroubles } from './WalkTroubles.tsx';
 
 /** How far the link of each candidate holds, with its doubt, by station and side. */
 export function RangeView({ trialId, chains }: { trialId: string; chains: readonly StoredChain[] }) {
@@ -14,7 +15,7 @@ export function RangeView({ trialId, chains }: { trialId: string; chains: readon
   return (
     <Loaded of={[range, stations]}>
       {() => {
-        const rows = range.data!;
+        const { rows, troubles } = range.data!;
         if (rows.length === 0)
           return (
             <Empty>
@@ -43,6 +44,7 @@ export function RangeView({ trialId, chains }: { trialId: string; chains: readon
               </fieldset>
             )}
             <RangeTable rows={here} chains={chains} label="How far each link holds" />
+            <WalkTroubles troubles={troubles.find(({ stationId }) => stationId === station?.id)?.troubles ?? []} chains={chains} />
             <p className="small soft mb-0 mt-2">
               Reliable is where a break-up in ten seconds has a chance of a tenth. The band holds the true distance in 95 of 100 such tests; ten seconds of one take count as
               independent of each other, so that few takes say less than they seem to. <Link to="/methods#range">How</Link>

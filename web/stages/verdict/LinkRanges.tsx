@@ -11,7 +11,9 @@ export function LinkRanges({ trialId }: { trialId: string }) {
   return (
     <Loaded of={[range, stations, chains]}>
       {() => {
-        const tried = stations.data!.map((station) => ({ station, rows: range.data!.filter(({ stationId }) => stationId === station.id) })).filter(({ rows }) => rows.length > 0);
+        const tried = stations
+          .data!.map((station) => ({ station, rows: range.data!.rows.filter(({ stationId }) => stationId === station.id) }))
+          .filter(({ rows }) => rows.length > 0);
         if (tried.length === 0) return null;
         return (
           <Sheet title="How far each link holds">

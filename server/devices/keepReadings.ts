@@ -1,0 +1,40 @@
+import { thinnedTogether } from '@marvet/core/domain/reading';
+import type { Store, Tables } from '../store/store.ts';
+import { In } from '../store/table.ts';
+import type { Intake, Unwritten } from './intake.ts';
+
+interface Kept {
+  trialId: string;
+  intake: Intake;
+}
+
+/** Writes what all devices told, in one transaction; what cannot be written is kept for the next time. Never rejects. */
+export async function keepReadings(store: Pick<Store, 'write'>, from: readonly Kept[]): Promise<void> {
+  const parts = from.flatMap(({ trialId, intake }) => {
+    const out = intake.unwritten();
+    return out ? [{ trialId, intake, out }] : [];
+  });
+  if (parts.length === 0) return;
+  try {
+    await store.write(async (tables) => {
+      const known = await tables.devices.find({ select: { id: true }, where: { id: In(parts.map(({ intake }) => intake.deviceId)) } });
+      const here = new Set(known.map(({ id }) => id));
+      for (const { trialId, intake, out } of parts) if (here.has(intake.deviceId)) await keepOne(tables, trialId, intake.deviceId, out);
+    });
+    for (const { intake, out } of parts) intake.written(out);
+  } catch (error) {
+    for (const { intake, out } of parts) intake.notWritten(out, (error as Error).message);
+  }
+}
+
+async function keepOne(tables: Tables, trialId: string, deviceId: string, { seconds, about }: Unwritten): Promise<void> {
+  const known = await tables.readings.findBy({ deviceId, atS: In([...seconds.keys()]) });
+  const before = new Map(known.map((row) => [row.atS, row.values]));
+  const rows = [...seconds].map(([atS, values]) => {
+    const merged = { ...before.get(atS) };
+    for (const [id, thinned] of Object.entries(values)) merged[id] = thinnedTogether(merged[id], thinned);
+    return { deviceId, trialId, atS, values: merged };
+  });
+  for (let start = 0; start < rows.length; start += 100) await tables.readings.upsert(rows.slice(start, start + 100), ['deviceId', 'atS']);
+  await tables.devices.update(deviceId, { about });
+}

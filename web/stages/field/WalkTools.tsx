@@ -1,0 +1,96 @@
+import { slateLabel, type Take } from '@marvet/core/domain/take';
+import type { WalkPress } from '@marvet/core/domain/walk';
+import { readTrack } from '@marvet/core/formats/trackPoints';
+import type { WalkTrack } from '@marvet/core/radio/walkTrack';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Field } from '../../parts/fields.tsx';
+import type { FieldState } from './useFieldLog.ts';
+import { usePosition } from './usePosition.ts';
+
+interface WalkToolsProps {
+  take: Take;
+  track: WalkTrack | null;
+  log: FieldState;
+  onPress: (press: WalkPress) => void;
+}
+
+const POINTS_A_LINE = 500;
+/** A track of another day is most likely of another walk. */
+const HOUR_MS = 3_600_000;
+
+/** Where the talker is known from: this phone, a device, or a file; and the way as a file to take away. */
+export function WalkTools({ take, track, log, onPress }: WalkToolsProps) {
+  const position = usePosition(take.status === 'rolling' ? take.id : null, log.write);
+  const [said, setSaid] = useState('');
+  const bring = async (file: File) => {
+    const { points, leftOut, trouble } = readTrack(await file.text());
+    const [fromMs, toMs] = [(take.startedAtMs ?? 0) - HOUR_MS, (take.stoppedAtMs ?? Date.now()) + HOUR_MS];
+    const own = points.filter(({ atMs }) => atMs >= fromMs && atMs <= toMs);
+    if (trouble || own.length === 0)
+      return setSaid(`${file.name}: ${trouble ?? `none of its ${points.length} points is within an hour of this take; is it of this walk, and was its clock right?`}`);
+    for (let start = 0; start < own.length; start += POINTS_A_LINE) await log.write({ kind: 'positions', takeId: take.id, points: own.slice(start, start + POINTS_A_LINE) });
+    setSaid(`${file.name}: ${own.length} points are the way of this take.${leftOut > 0 ? ` ${leftOut} had no time or no place.` : ''}`);
+  };
+  return (
+    <div className="stack">
+      <div className="row-line">
+        <Form.Check
+          type="switch"
+          id="phone-position"
+          label="Take where this phone is for where the talker is"
+          checked={position.on}
+          onChange={(event) => position.turn(event.target.checked)}
+        />
+        {position.last && (
+          <>
+            <span className="small soft mono">± {Math.round(position.last.accuracyM ?? 0)} m</span>
+            <Button
+              size="sm"
+              variant="outline"
+              onClick={() => position.last && onPress({ what: 'receiver', latitudeDeg: position.last.latitudeDeg, longitudeDeg: position.last.longitudeDeg })}
+            >
+              The receiver stands here
+            </Button>
+          </>
+        )}
+      </div>
+      {position.trouble && (
+        <div className="caution" role="status">
+          {position.trouble}
+        </div>
+      )}
+      <div className="row-line align-items-end">
+        <Field label="A track of this walk, GPX, CSV or NMEA">
+          {(id) => (
+            <Form.Control
+              id={id}
+              type="file"
+              accept=".gpx,.csv,.nmea,.txt,.log"
+              onChange={(event) => {
+                const input = event.target as HTMLInputElement;
+                const file = input.files?.[0];
+                if (file) void bring(file).finally(() => (input.value = ''));
+              }}
+            />
+          )}
+        </Field>
+        {track && (
+          <span className="row-line">
+            {(['gpx', 'csv'] as const).map((kind) => (
+              <a key={kind} className="btn btn-outline btn-sm" href={`/api/trials/${take.trialId}/readings/${take.id}/track.${kind}`} download>
+                Track of {slateLabel(take)} as {kind.toUpperCase()}
+              </a>
+            ))}
+          </span>
+        )}
+      </div>
+      {said && (
+        <p className="small mb-0" role="status">
+          {said}
+        </p>
+      )}
+    </div>
+  );
+}

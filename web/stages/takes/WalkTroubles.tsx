@@ -1,0 +1,53 @@
+import type { StoredChain } from '@marvet/core/domain/chain';
+import type { Trouble } from '@marvet/core/radio/placeOrDevice';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+
+const SAID: Record<Trouble['speaksFor'], string> = {
+  'the place': 'speaks for the place: it comes whoever passes, and less farther out',
+  'the device': 'speaks for the device: at the same spot the others hold',
+  'neither yet': 'speaks for neither yet: walk it again, both ways, with the others',
+};
+
+/** Spots on the walks of a station where links broke up, and what they speak for. */
+export function WalkTroubles({ troubles, chains }: { troubles: readonly Trouble[]; chains: readonly StoredChain[] }) {
+  if (troubles.length === 0) return null;
+  return (
+    <table className="plain mt-3" aria-label="Spots where links broke up on walks">
+      <thead>
+        <tr>
+          <th>Spot</th>
+          <th>Broke up, of windows of ten seconds</th>
+          <th>What it speaks for</th>
+        </tr>
+      </thead>
+      <tbody>
+        {troubles.map(({ fromM, toM, counts, speaksFor, p }) => (
+          <tr key={fromM}>
+            <td className="mono">{Math.round(fromM) === Math.round(toM) ? `${Math.round(fromM)} m` : `${Math.round(fromM)} to ${Math.round(toM)} m`}</td>
+            <td>
+              <span className="row-line">
+                {counts.map(({ candidateId, windows, brokeUp }) => {
+                  const chain = chains.find(({ id }) => id === candidateId);
+                  return (
+                    chain && (
+                      <span key={candidateId} className="row-line" title={chain.name}>
+                        <TapeMark tape={chain.tape} name={chain.name} width={36} />
+                        <span className="mono small">
+                          {brokeUp}/{windows}
+                        </span>
+                      </span>
+                    )
+                  );
+                })}
+              </span>
+            </td>
+            <td className="small">
+              {SAID[speaksFor]}
+              {p !== null && ` (Fisher, p ${p < 0.001 ? '< 0.001' : p.toFixed(3)})`}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
