@@ -1,8 +1,10 @@
 /** As much of the statistics package as is used; it ships no types of its own. */
 declare module 'jstat' {
-  export const jStat: {
+  // One value for all: named exports of it are found by bundlers only, not by Node itself.
+  const jstat: {
     beta: { inv(p: number, alpha: number, beta: number): number };
     /** Logarithm of the number of ways to choose r of n. */
     combinationln(n: number, r: number): number;
   };
+  export default jstat;
 }

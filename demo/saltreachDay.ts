@@ -191,6 +191,7 @@ export const FILES: BundledTrial['files'] = TAKES.map((take) => ({
     channels: [channel],
     startS: null,
     endS: null,
+    cutBy: null,
     trackName: lettersOf(setup.candidateId),
     takeId: take.id,
     setupId: setup.id,

@@ -12,6 +12,8 @@ export interface RecordingRow {
   fileName: string;
   channels: number[];
   trackName: string | null;
+  /** From where on in its file; null is the start. */
+  startS: number | null;
   takeId: string | null;
   setupId: string | null;
   state: MeasureState;

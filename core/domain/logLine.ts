@@ -1,9 +1,13 @@
 import { z } from 'zod';
+import { WITHIN_KINDS } from './factor.ts';
 import { idSchema, instantMsSchema } from './identity.ts';
 import { controlSchema } from './plan.ts';
-import { GAIN_STAGES, type Gains, gainsSchema, incidentSchema, TAKE_FLAGS, type Take, triedSchema } from './take.ts';
+import { isSwitched } from './switches.ts';
+import { firstSetups, GAIN_STAGES, type Gains, gainsSchema, incidentSchema, TAKE_FLAGS, type Take, type TakeSetup, triedSchema } from './take.ts';
 import { trackPointSchema, walkPressSchema } from './walk.ts';
 
+const levelKindSchema = z.enum(WITHIN_KINDS);
+const levelIdSchema = z.string().min(1).max(60);
 const base = { id: idSchema, takeId: idSchema, atMs: instantMsSchema };
 
 /**
@@ -46,6 +50,18 @@ export const logLineSchema = z.discriminatedUnion('kind', [
     windMs: z.number().min(0, 'Wind is 0 to 60 m/s').max(60, 'Wind is 0 to 60 m/s').nullable(),
     noiseDba: z.number().min(0, 'Noise is 0 to 150 dB A').max(150, 'Noise is 0 to 150 dB A').nullable(),
   }),
+  /** Something was switched while the take ran: each setup that it concerns is followed by another one. */
+  z.object({
+    ...base,
+    kind: z.literal('switch'),
+    changed: levelKindSchema,
+    setups: z
+      .array(z.object({ id: idSchema, fromId: idSchema, before: levelIdSchema.nullable(), after: levelIdSchema }))
+      .min(1)
+      .max(64),
+  }),
+  /** Takes a switch back: what followed from it is one with what was before. */
+  z.object({ ...base, kind: z.literal('unswitch'), setupIds: z.array(idSchema).min(1).max(64) }),
   /** Something was pressed on a range walk. Its id is that of the line. */
   z.object({ ...base, kind: z.literal('walk'), press: walkPressSchema }),
   /** Takes a press of a walk back. */
@@ -104,6 +120,15 @@ export function applyLogLine(take: Take, line: LogLine): Take {
     }
     case 'conditions':
       return { ...take, windMs: line.windMs, noiseDba: line.noiseDba };
+    case 'switch':
+      return { ...take, setups: switched(take, line) };
+    case 'unswitch': {
+      // Only what nothing followed can be taken back: the last switch first.
+      const gone = new Set(
+        line.setupIds.filter((id) => take.setups.some((setup) => setup.id === id && setup.fromId !== undefined) && !take.setups.some(({ fromId }) => fromId === id)),
+      );
+      return gone.size === 0 ? take : { ...take, setups: take.setups.filter(({ id }) => !gone.has(id)) };
+    }
     case 'walk':
       if (take.walk.some(({ id }) => id === line.id)) return take;
       return { ...take, walk: [...take.walk, { ...line.press, id: line.id, atMs: line.atMs }].sort((a, b) => a.atMs - b.atMs) };
@@ -122,9 +147,30 @@ export function applyLogLine(take: Take, line: LogLine): Take {
   }
 }
 
+/** The setups of a take after a switch; a line that was applied already changes nothing. */
+function switched(take: Take, { atMs, changed, setups: changes }: Extract<LogLine, { kind: 'switch' }>): Take['setups'] {
+  const fresh = changes.filter(({ id, fromId }) => take.setups.some((setup) => setup.id === fromId) && !take.setups.some((setup) => setup.id === id || setup.fromId === fromId));
+  if (fresh.length === 0) return take.setups;
+  // What it was before is noted where nothing was known.
+  const known = take.setups.map((setup) => {
+    const before = fresh.find(({ fromId }) => fromId === setup.id)?.before;
+    return before && setup.levels[changed] === undefined && take.condition[changed] === undefined ? { ...setup, levels: { ...setup.levels, [changed]: before } } : setup;
+  });
+  const next = fresh.flatMap(({ id, fromId, after }) => {
+    const from = known.find((setup) => setup.id === fromId);
+    return from ? [{ id, candidateId: from.candidateId, levels: { ...from.levels, [changed]: after }, fromId, sinceMs: atMs }] : [];
+  });
+  return [...known, ...next];
+}
+
 function gainsFrom(take: Take, kit: Record<string, Gains> = {}): Take['gains'] {
   const setups = take.setups.filter(({ id }) => kit[id] || take.gains[id]);
   return Object.fromEntries(setups.map(({ id }) => [id, { ...kit[id], ...take.gains[id] }]));
+}
+
+/** A setup as it was planned: what throwing a switch told of it left out. */
+function unswitched(setup: TakeSetup): TakeSetup {
+  return { ...setup, levels: Object.fromEntries(Object.entries(setup.levels).filter(([, levelId]) => !isSwitched(levelId))) };
 }
 
 /** The next pass of a slate: same setup, nothing logged yet, gains and conditions carried over. */
@@ -132,6 +178,7 @@ export function redoneTake(take: Take, line: Extract<LogLine, { kind: 'redo' }>,
   return {
     ...take,
     id: line.newTakeId,
+    setups: firstSetups(take).map(unswitched),
     pass: highestPass + 1,
     status: 'planned',
     startedAtMs: null,

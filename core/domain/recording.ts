@@ -11,7 +11,7 @@ export type MeasureState = z.infer<typeof measureStateSchema>;
 export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'hand']);
 export type MatchedBy = z.infer<typeof matchedBySchema>;
 
-/** A stretch of time in seconds from the start of the file. */
+/** A stretch of time in seconds from the start of the recording. */
 export const spanSchema = z.tuple([z.number().min(0), z.number().max(86_400)]);
 
 /** A file that came in: its bytes are kept under their SHA-256 and never changed. */
@@ -47,9 +47,11 @@ export const recordingSchema = z.object({
   trialId: idSchema,
   /** Channels of the file, counted from 0: one, or the two of a stereo pair. */
   channels: z.array(z.number().int().min(0).max(31)).min(1).max(2),
-  /** From where to where in the file; null is its start, or its end. */
+  /** From where to where in the file; null is its start, or its end. All other times of a recording count from its own start. */
   startS: z.number().nullable(),
   endS: z.number().nullable(),
+  /** How its start is known, where something was switched there: by the clocks of file and log, by the moment of the press alone, or by hand. */
+  cutBy: z.enum(['clock', 'press', 'hand']).nullable().default(null),
   trackName: z.string().nullable(),
   takeId: idSchema.nullable(),
   setupId: idSchema.nullable(),
@@ -63,6 +65,12 @@ export const recordingSchema = z.object({
   corrections: z.array(correctionSchema).max(MOST_CORRECTIONS),
 });
 export type Recording = z.infer<typeof recordingSchema>;
+
+/** How long a recording is, in a file of a length. */
+export const recordingLengthS = ({ startS, endS }: Pick<Recording, 'startS' | 'endS'>, fileLengthS: number): number => (endS ?? fileLengthS) - (startS ?? 0);
+
+/** Where in its file a recording begins, moved by hand. */
+export const cutSchema = z.object({ startS: z.number({ error: 'Say where it begins, in seconds of the file' }).min(0, 'It begins at 0 s or later').max(86_400) });
 
 const markedSpan = (what: string, leastS: number) =>
   z

@@ -45,8 +45,17 @@ export const GAIN_STAGES = ['transmitter', 'receiver', 'recorder'] as const;
 export const gainsSchema = z.partialRecord(z.enum(GAIN_STAGES), z.number());
 export type Gains = z.infer<typeof gainsSchema>;
 
-/** One of the setups recorded in a take: a candidate, and its level on whatever differs within the take. */
-export const takeSetupSchema = z.object({ id: idSchema, candidateId: idSchema, levels: setupLevelsSchema.default({}) });
+/**
+ * One of the setups recorded in a take: a candidate, and its level on whatever differs within the take. One that follows from another, because
+ * something was switched while the take ran, says which, and since when.
+ */
+export const takeSetupSchema = z.object({
+  id: idSchema,
+  candidateId: idSchema,
+  levels: setupLevelsSchema.default({}),
+  fromId: idSchema.exactOptional(),
+  sinceMs: instantMsSchema.exactOptional(),
+});
 export type TakeSetup = z.infer<typeof takeSetupSchema>;
 
 /** One performance, slated once; it covers one setup, or several recorded together. */
@@ -91,6 +100,25 @@ export function slateLabel(take: Pick<Take, 'slate' | 'pass'>): string {
 /** A take that was flagged spoiled takes no part in any judgement. */
 export function isSpoiled(take: Pick<Take, 'flags'>): boolean {
   return take.flags.some((mark) => mark.flag === 'spoiled');
+}
+
+/** Setups with which the take began: what was switched later left out. */
+export const firstSetups = <Setup extends { fromId?: string }>(take: { setups: readonly Setup[] }): Setup[] => take.setups.filter(({ fromId }) => fromId === undefined);
+
+/** Setups as they stand now, or stood at the end: those that no other followed. */
+export const lastSetups = (take: Pick<Take, 'setups'>): TakeSetup[] => take.setups.filter(({ id }) => !take.setups.some(({ fromId }) => fromId === id));
+
+/** A setup with all that followed from it, in the order of their time. */
+export function followedSetups(take: Pick<Take, 'setups'>, first: TakeSetup): TakeSetup[] {
+  const next = take.setups.find(({ fromId }) => fromId === first.id);
+  return next ? [first, ...followedSetups(take, next)] : [first];
+}
+
+/** When a setup held in its take; null where the take was not timed. */
+export function setupSpanMs(take: Pick<Take, 'setups' | 'startedAtMs' | 'stoppedAtMs'>, setup: TakeSetup): [fromMs: number, toMs: number] | null {
+  const fromMs = setup.sinceMs ?? take.startedAtMs;
+  const toMs = take.setups.find(({ fromId }) => fromId === setup.id)?.sinceMs ?? take.stoppedAtMs;
+  return fromMs === null || toMs === null ? null : [fromMs, toMs];
 }
 
 /** Candidates of a take, each once, in the order of its setups. */

@@ -30,6 +30,7 @@ const bundledRecordingSchema = recordingSchema.omit({ trialId: true, fileId: tru
   corrections: recordingSchema.shape.corrections.default([]),
   startS: recordingSchema.shape.startS.default(null),
   endS: recordingSchema.shape.endS.default(null),
+  cutBy: recordingSchema.shape.cutBy,
 });
 
 /** A file beside the bundle, and what its channels are. Figures are measured where it comes in. */

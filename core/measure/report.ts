@@ -1,4 +1,5 @@
 import type { ByteSource } from '../audio/byteSource.ts';
+import { narrowed } from '../audio/narrowed.ts';
 import { readBlocks, readSpan } from '../audio/readSamples.ts';
 import { readWavHeader } from '../audio/readWavHeader.ts';
 import { ChannelMeter } from './channelMeter.ts';
@@ -20,11 +21,17 @@ export class MeasuringStopped extends Error {}
  * Measures a WAVE file in a single pass over its samples, in chapters of some minutes, so that memory
  * does not grow with the file. A few seconds of its pauses are looked at a second time.
  * @param onProgress gets the share done, 0 to 1, after every block; returning false stops the work
+ * @param span a stretch of the file that is measured as if it were all of it
  * @throws WavError when the file cannot be read, MeasuringStopped when told to stop
  * @example measureFile(bufferSource(bytes)).report.channels[0].levels.truePeakDbtp
  */
-export function measureFile(source: ByteSource, options: MeasureOptions = DEFAULT_MEASURE_OPTIONS, onProgress: (share: number) => boolean | void = () => true): MeasuredFile {
-  const layout = readWavHeader(source);
+export function measureFile(
+  source: ByteSource,
+  options: MeasureOptions = DEFAULT_MEASURE_OPTIONS,
+  onProgress: (share: number) => boolean | void = () => true,
+  span: readonly [startS: number | null, endS: number | null] = [null, null],
+): MeasuredFile {
+  const layout = narrowed(readWavHeader(source), span);
   const { format } = layout;
   const { sampleRateHz, durationS: lengthS } = format;
   const perChapter = chapterFrames(lengthS / FRAME_S, format.channels);

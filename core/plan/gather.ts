@@ -1,9 +1,13 @@
 import { CONDITION_KINDS, conditionKey, type FactorKind, type Setup, type SetupLevels, type SharedCondition, type SimultaneousKind } from '../domain/factor.ts';
+import { isSwitched } from '../domain/switches.ts';
+import { firstSetups } from '../domain/take.ts';
 
 /** A setup of a take that is still to be done. */
 export interface PlannedSetup {
   candidateId: string;
   levels: SetupLevels;
+  /** The setup that it followed when something was switched while the take ran; none in a plan. */
+  fromId?: string;
 }
 
 /** A take that is still to be done: what is shared, and the setups recorded in it. */
@@ -15,13 +19,13 @@ export interface PlannedTake {
 /** Name of a setup within its take: the candidate, and its own levels where something differs. */
 export function setupName({ candidateId, levels }: PlannedSetup): string {
   if (Object.keys(levels).length === 0) return candidateId;
-  const own = CONDITION_KINDS.flatMap((kind) => levels[kind as keyof SetupLevels] ?? []);
+  const own = CONDITION_KINDS.flatMap((kind) => levels[kind as keyof SetupLevels] ?? []).filter((levelId) => !isSwitched(levelId));
   return [candidateId, ...own].join('@');
 }
 
 /** Key under which a planned take and the take made of it meet. */
 export function takeKey(take: PlannedTake): string {
-  return `${conditionKey(take.condition)}|${take.setups.map(setupName).sort().join(',')}`;
+  return `${conditionKey(take.condition)}|${firstSetups(take).map(setupName).sort().join(',')}`;
 }
 
 /** Level of a take on one factor. For candidates it is all of its setups: another set is another rig. */

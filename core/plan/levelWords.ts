@@ -1,5 +1,6 @@
 import { type ConditionKind, conditionOfKey, EXTRA_KINDS, type Factor, type FactorKind, type SharedCondition } from '../domain/factor.ts';
 import type { PlanDraft } from '../domain/plan.ts';
+import { switchWords } from '../domain/switches.ts';
 
 /** Kinds of a condition in the order in which people say them. */
 export const TOLD: readonly ConditionKind[] = ['station', 'distance', 'windscreen', ...EXTRA_KINDS, 'script'];
@@ -20,7 +21,7 @@ export function levelLabel(names: LevelNames, kind: FactorKind, levelId: string)
   const factors = 'factors' in names ? names.factors : names;
   const known = factors.find((factor) => factor.kind === kind)?.levels.find((level) => level.id === levelId);
   const removed = 'factors' in names ? names.removedLevels.find((each) => each.kind === kind && each.level.id === levelId)?.level : undefined;
-  return (known ?? removed)?.label ?? 'no longer in the plan';
+  return (known ?? removed)?.label ?? switchWords(levelId) ?? 'no longer in the plan';
 }
 
 /** The words of a condition from its key. */

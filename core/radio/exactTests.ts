@@ -1,5 +1,5 @@
 /// <reference path="../jstat.d.ts" />
-import { jStat } from 'jstat';
+import jstat from 'jstat';
 
 /**
  * The interval of a share by counts, exact: with so much confidence the share lies in it, whatever it is (C. J. Clopper and
@@ -8,7 +8,7 @@ import { jStat } from 'jstat';
  */
 export function exactShare(came: number, tries: number, confidence: number): [low: number, high: number] {
   const tail = (1 - confidence) / 2;
-  return [came === 0 ? 0 : jStat.beta.inv(tail, came, tries - came + 1), came === tries ? 1 : jStat.beta.inv(1 - tail, came + 1, tries - came)];
+  return [came === 0 ? 0 : jstat.beta.inv(tail, came, tries - came + 1), came === tries ? 1 : jstat.beta.inv(1 - tail, came + 1, tries - came)];
 }
 
 /**
@@ -18,7 +18,7 @@ export function exactShare(came: number, tries: number, confidence: number): [lo
 export function fisherExact(cameA: number, stayedA: number, cameB: number, stayedB: number): number {
   const [rowA, rowB, came] = [cameA + stayedA, cameB + stayedB, cameA + cameB];
   const all = rowA + rowB;
-  const chance = (first: number) => Math.exp(jStat.combinationln(rowA, first) + jStat.combinationln(rowB, came - first) - jStat.combinationln(all, came));
+  const chance = (first: number) => Math.exp(jstat.combinationln(rowA, first) + jstat.combinationln(rowB, came - first) - jstat.combinationln(all, came));
   const seen = chance(cameA);
   let sum = 0;
   for (let first = Math.max(0, came - rowB); first <= Math.min(rowA, came); first++) {

@@ -1,7 +1,7 @@
 import type { StoredChain } from '../domain/chain.ts';
 import type { Item } from '../domain/item.ts';
 import type { Plan } from '../domain/plan.ts';
-import { isSpoiled, setupCondition, type Take, type TakeSetup } from '../domain/take.ts';
+import { isSpoiled, setupCondition, setupSpanMs, type Take, type TakeSetup } from '../domain/take.ts';
 import type { WalkSide } from '../domain/walk.ts';
 import { type CandidateWindows, type Trouble, troubles } from './placeOrDevice.ts';
 import { type Range, type RangeWindow, rangeOf, WINDOW_S } from './rangeModel.ts';
@@ -126,9 +126,12 @@ function levelValue(take: Take, setup: TakeSetup, { factors }: RangeRecords['pla
 
 /** What was pressed while a take ran, where it has no recording; null where it was not timed. */
 function pressed(take: Take, setup: TakeSetup): Pick<LinkRecording, 'lengthS' | 'breakUpsS'> | null {
-  if (take.startedAtMs === null || take.stoppedAtMs === null) return null;
-  const { startedAtMs, stoppedAtMs } = take;
-  const own = take.flags.filter(({ flag, setupIds }) => flag === 'break-up' && (setupIds.length === 0 || setupIds.includes(setup.id)));
+  const span = setupSpanMs(take, setup);
+  if (!span) return null;
+  const [startedAtMs, stoppedAtMs] = span;
+  const own = take.flags.filter(
+    ({ flag, setupIds, atMs }) => flag === 'break-up' && atMs >= startedAtMs && atMs <= stoppedAtMs && (setupIds.length === 0 || setupIds.includes(setup.id)),
+  );
   return { lengthS: (stoppedAtMs - startedAtMs) / MS, breakUpsS: own.map(({ atMs }) => (atMs - startedAtMs) / MS) };
 }
 

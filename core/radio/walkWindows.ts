@@ -1,4 +1,4 @@
-import { isSpoiled, type Take, type TakeSetup } from '../domain/take.ts';
+import { isSpoiled, setupSpanMs, type Take, type TakeSetup } from '../domain/take.ts';
 import type { WalkEntry, WalkHeading, WalkSide } from '../domain/walk.ts';
 import { type RangeWindow, WINDOW_S } from './rangeModel.ts';
 import { distanceAt, type WalkTrack } from './walkTrack.ts';
@@ -25,9 +25,11 @@ export function isWalked(take: Pick<Take, 'walk'>, track: WalkTrack | null): boo
  * "back again". A window without a known distance is left out.
  * @param breakUpsMs when break-ups were measured; null where there is no recording
  */
-export function walkWindows(take: Take, setup: Pick<TakeSetup, 'id'>, track: WalkTrack | null, breakUpsMs: readonly number[] | null): WalkWindow[] {
-  const { startedAtMs, stoppedAtMs, walk } = take;
-  if (startedAtMs === null || stoppedAtMs === null || isSpoiled(take)) return [];
+export function walkWindows(take: Take, setup: TakeSetup, track: WalkTrack | null, breakUpsMs: readonly number[] | null): WalkWindow[] {
+  const { walk } = take;
+  const span = setupSpanMs(take, setup);
+  if (!span || isSpoiled(take)) return [];
+  const [startedAtMs, stoppedAtMs] = span;
   const lengthMs = stoppedAtMs - startedAtMs;
   const parts = Math.max(1, Math.round(lengthMs / (WINDOW_S * MS)));
   const pressed = pressedMs(take, setup);

@@ -1,5 +1,6 @@
 import { type Correction, correctionChangeSchema, correctionSchema, type MarkedEvent, MOST_CORRECTIONS, sameCorrection, sameEvent } from '@marvet/core/domain/correction';
 import { idSchema } from '@marvet/core/domain/identity';
+import { recordingLengthS } from '@marvet/core/domain/recording';
 import { slateLabel } from '@marvet/core/domain/take';
 import { eventsCsv, type RecordingEvents } from '@marvet/core/takes/eventsCsv';
 import { Hono } from 'hono';
@@ -78,7 +79,7 @@ async function presentIn(tables: Tables, trialId: string, id: string) {
   const recording = await tables.recordings.findOneBy({ id, trialId });
   const file = recording && (await tables.files.findOneBy({ id: recording.fileId, binnedAtMs: IsNull() }));
   if (!recording || !file) throw notFound('recording');
-  return { recording, lengthS: file.format.durationS };
+  return { recording, lengthS: recordingLengthS(recording, file.format.durationS) };
 }
 
 function within(event: MarkedEvent | null, lengthS: number): void {

@@ -7,7 +7,7 @@ import type { UploadResult } from '@marvet/core/contract/answers';
 import type { FileChange, FileRow } from '@marvet/core/contract/recordings';
 import { newId } from '@marvet/core/domain/identity';
 import { assignmentSchema } from '@marvet/core/domain/recording';
-import { candidatesOf } from '@marvet/core/domain/take';
+import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
 import { Hono } from 'hono';
@@ -18,6 +18,7 @@ import { listedJson } from '../store/listedJson.ts';
 import type { AudioFileRow, RecordingRow } from '../store/records.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
 import { In, IsNull, Not, present } from '../store/table.ts';
+import { cutFiles } from './cuts.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
 import { recordingRows } from './recordingRows.ts';
 import type { Services } from './services.ts';
@@ -103,9 +104,12 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
               ...named,
             });
           }
-          return before;
+          // A take in which something was switched has its stretches anew.
+          const cut = await cutFiles(tables, [file]);
+          return { before, cut };
         });
-        await work.against.look(trialId, [...left, takeId]);
+        if (left.cut.length > 0) await measuring.request(left.cut);
+        await work.against.look(trialId, [...left.before, takeId]);
         events.tell(trialId, { type: 'file', fileId: id });
         return context.body(null, 204);
       })
@@ -173,7 +177,7 @@ export async function newFile(
   const match = matchFile(file.name, format, takes);
   const take = match && (await tables.takes.findOneBy({ id: match.takeId }));
   const chains = take ? await tables.chains.findBy({ id: In(candidatesOf(take)) }) : [];
-  const setupIds = take ? matchSetups(file.name, format.trackNames, take.setups, chains) : [];
+  const setupIds = take ? matchSetups(file.name, format.trackNames, firstSetups(take), chains) : [];
   const row: AudioFileRow = {
     ...file,
     id: newId(),
@@ -195,6 +199,7 @@ export async function newFile(
       channels: [channelIndex],
       startS: null,
       endS: null,
+      cutBy: null,
       trackName,
       takeId: match?.takeId ?? null,
       setupId: setupIds[channelIndex] ?? null,
@@ -211,6 +216,7 @@ export async function newFile(
   );
   await tables.files.insert(row);
   await tables.recordings.insert(recordings);
+  if (take) await cutFiles(tables, [row]);
   return { file: row, matchedBy: match?.by ?? null };
 }
 

@@ -1,4 +1,5 @@
 import type { PerformanceSource } from '@marvet/core/contract/recordings';
+import { recordingLengthS } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
 import type { Span } from '@marvet/core/measure/report.types';
 import { findPerformance } from '@marvet/core/takes/performance';
@@ -10,19 +11,24 @@ const DAY_MS = 86_400_000;
 
 /** The part of a recording that is judged, and why; null until words were found. */
 export function performanceOf(
-  recording: Pick<RecordingRow, 'performance' | 'report'>,
+  recording: Pick<RecordingRow, 'performance' | 'report' | 'startS' | 'endS'>,
   file: Pick<AudioFileRow, 'format' | 'slateSpoken'>,
   take: Pick<Take, 'startedAtMs'> | null,
   trial: Pick<TrialRow, 'slatesSpoken'>,
 ): { span: Span; by: PerformanceSource } | null {
   const { report } = recording;
   if (!report) return recording.performance ? { span: recording.performance, by: 'hand' } : null;
+  const lengthS = recordingLengthS(recording, file.format.durationS);
+  const beganS = logStartS(file.format.timeReferenceS, take?.startedAtMs ?? null, file.format.durationS);
+  // What follows a switch began long before: it is judged from its first word on.
+  const logS = beganS === null || beganS - (recording.startS ?? 0) <= 0 ? null : beganS - (recording.startS ?? 0);
   return findPerformance({
     speech: report.activity.speech,
-    lengthS: file.format.durationS,
+    lengthS,
     marked: recording.performance,
-    logStartS: logStartS(file.format.timeReferenceS, take?.startedAtMs ?? null, file.format.durationS),
-    slateSpoken: file.slateSpoken ?? trial.slatesSpoken ?? false,
+    logStartS: logS,
+    // The slate is spoken at the head of the file, not where something was switched.
+    slateSpoken: recording.startS === null && (file.slateSpoken ?? trial.slatesSpoken ?? false),
   });
 }
 

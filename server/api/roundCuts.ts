@@ -3,6 +3,7 @@ import { levelMatch } from '@marvet/core/listen/levelMatch';
 import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
+import { spanOf } from './cuts.ts';
 import { ApiError } from './http.ts';
 import { performanceOf } from './performances.ts';
 import type { Services } from './services.ts';
@@ -45,6 +46,7 @@ export async function sourcesOf(store: ReadTables, blobs: Services['blobs'], tri
     return {
       path: blobs.pathOf(file.sha256),
       channel: recording.channels[0] as number,
+      span: spanOf(recording),
       takeId: recording.takeId ?? recording.id,
       performance: judged.span,
       speech: recording.report?.activity.speech ?? [],

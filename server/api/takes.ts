@@ -4,6 +4,7 @@ import { Hono } from 'hono';
 import { z } from 'zod';
 import { listedJson } from '../store/listedJson.ts';
 import { In, inParts, present } from '../store/table.ts';
+import { cutTakes } from './cuts.ts';
 import { notFound, pathId, readBody } from './http.ts';
 import type { Services } from './services.ts';
 
@@ -43,7 +44,7 @@ export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'ev
           refused.push({ id: idOf(each), why: result.error.issues[0]?.message ?? 'It cannot be understood' });
           return [];
         });
-        const unknown = await store.write(async (tables) => {
+        const { unknown, cut } = await store.write(async (tables) => {
           if (!(await tables.trials.existsBy({ id: trialId }))) throw notFound('trial');
           const known = new Set((await tables.logLines.find({ select: { id: true }, where: { id: In(lines.map((line) => line.id)) } })).map((row) => row.id));
           const fresh = [...new Map(lines.filter((line) => !known.has(line.id)).map((line) => [line.id, line])).values()];
@@ -58,8 +59,16 @@ export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'ev
           const after = applyLog(takes, fresh);
           const before = new Map(takes.map((take) => [take.id, take]));
           await tables.takes.save(after.filter((take) => before.get(take.id) !== take));
-          return fresh.filter((line) => !after.some((take) => take.id === line.takeId)).map((line) => line.id);
+          // Where something was switched, or began at another moment, recordings that are here already are cut anew.
+          const recut = after.filter((take) => take.setups.some(({ fromId }) => fromId !== undefined) || before.get(take.id)?.setups.length !== take.setups.length);
+          const cut = await cutTakes(
+            tables,
+            recut.filter(({ id }) => before.has(id)),
+          );
+          return { unknown: fresh.filter((line) => !after.some((take) => take.id === line.takeId)).map((line) => line.id), cut };
         });
+        if (cut.length > 0) await work.measuring.request(cut);
+        for (const fileId of cut) events.tell(trialId, { type: 'file', fileId });
         if (lines.length > 0) events.tell(trialId, { type: 'records', tags: ['Takes', 'Trials', 'Verdict'], page: null });
         return context.json({ accepted: lines.map((line) => line.id), unknown, refused } satisfies LogAnswer);
       })

@@ -1,4 +1,5 @@
 import { closeSync, openSync } from 'node:fs';
+import { narrowed } from '@marvet/core/audio/narrowed';
 import { BLOCK_FRAMES, sampleDecoder } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { writeWav } from '@marvet/core/audio/writeWav';
@@ -8,13 +9,17 @@ const HEADER_BYTES = 44;
 const WIDTH = 3;
 
 /**
- * One channel of a stored file as a mono 24-bit WAVE file, read block by block while it is sent.
+ * One channel of a stored file, or a stretch of it, as a mono 24-bit WAVE file, read block by block while it is sent.
  * @throws RangeError when the channel would pass 4 GiB
  */
-export function channelWav(path: string, channel: number): { lengthBytes: number; body: ReadableStream<Uint8Array<ArrayBuffer>> } {
+export function channelWav(
+  path: string,
+  channel: number,
+  span: readonly [startS: number | null, endS: number | null],
+): { lengthBytes: number; body: ReadableStream<Uint8Array<ArrayBuffer>> } {
   const descriptor = openSync(path, 'r');
   const source = descriptorSource(descriptor);
-  const layout = readWavHeader(source);
+  const layout = narrowed(readWavHeader(source), span);
   const { frames, channels, sampleRateHz } = layout.format;
   const lengthBytes = HEADER_BYTES + frames * WIDTH;
   if (lengthBytes > 0xffffffff) {

@@ -30,6 +30,8 @@ interface Placed {
   takeId: string | null;
   setupId: string | null;
   channel: number;
+  startS: number | null;
+  endS: number | null;
   key: string | null;
   sha256: string;
 }
@@ -94,7 +96,7 @@ export function againstHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
     async run(job, signal) {
       const found = await wantedOf(store, job.subjectId);
       if (found?.wanted.key !== job.key) return;
-      const placeOf = ({ sha256, channel }: Placed) => ({ path: blobs.pathOf(sha256), channel });
+      const placeOf = ({ sha256, channel, startS, endS }: Placed) => ({ path: blobs.pathOf(sha256), channel, span: [startS, endS] as [number | null, number | null] });
       const compared: ComparedPair = await pool.run({ kind: 'pair', channel: placeOf(found.row), reference: placeOf(found.wanted.reference) }, signal);
       await done(job, ({ key, reference }) => ({ key, referenceId: reference.id, figures: pairFigures(compared.pair), warnings: compared.warnings }));
     },
@@ -136,17 +138,20 @@ async function wantedIn(from: ReadTables, trialId: string, takeIds: readonly (st
     const own = rows.filter((row): row is Placed & { setupId: string } => row.takeId === take.id && row.setupId !== null);
     for (const [id, referenceId] of referencesOf(take, own, trial.reference as Reference)) {
       const [row, reference] = [own.find((each) => each.id === id) as Placed, own.find((each) => each.id === referenceId) as Placed];
-      wanted.set(id, { reference, key: `v${METHOD_VERSION} ${row.sha256}:${row.channel} against ${reference.sha256}:${reference.channel}` });
+      wanted.set(id, { reference, key: `v${METHOD_VERSION} ${placeKey(row)} against ${placeKey(reference)}` });
     }
   }
   return { rows, wanted };
 }
 
+/** Which sound it is; a stretch of a file is named only where it is one, so that what was measured before stays. */
+const placeKey = ({ sha256, channel, startS, endS }: Placed) => `${sha256}:${channel}${startS === null && endS === null ? '' : `@${startS ?? 0}-${endS ?? ''}`}`;
+
 /** Measured recordings, and what they were last measured against; those of a take, or also those that lost theirs. */
 async function placedIn(from: Pick<ReadTables, 'query'>, trialId: string, takeIds: readonly string[] | 'all'): Promise<Placed[]> {
   const [where, values] = takeIds === 'all' ? ['1', []] : [`(r."takeId" IN (${takeIds.map(() => '?').join(', ')}) OR (r."takeId" IS NULL AND r."against" IS NOT NULL))`, takeIds];
   return from.query<Placed>(
-    `SELECT r."id", r."fileId", r."takeId", r."setupId", json_extract(r."channels", '$[0]') AS "channel", json_extract(r."against", '$.key') AS "key", f."sha256"
+    `SELECT r."id", r."fileId", r."takeId", r."setupId", json_extract(r."channels", '$[0]') AS "channel", r."startS", r."endS", json_extract(r."against", '$.key') AS "key", f."sha256"
       FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId"
       WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL AND f."state" = 'done' AND ${where} ORDER BY r."fileId", r."channels"`,
     [trialId, ...values],

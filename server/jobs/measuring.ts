@@ -11,6 +11,7 @@ import { inParts } from '../store/table.ts';
 import type { EventBus } from './events.ts';
 import type { WorkerPool } from './pool.ts';
 import type { JobHandler, JobRunner } from './runner.ts';
+import type { FileSpan } from './tasks.ts';
 
 /** Measures files in the background; what is to be measured is in the database, so nothing is forgotten. */
 export interface Measuring {
@@ -38,26 +39,41 @@ export function figuresOf(report: ChannelReport, lengthS: number): Figures {
 /** The few of them that tables show. */
 export const shownFigures = (figures: Figures) => TABLE_FIGURES.map((id) => figures[id] ?? null);
 
-/** What somebody marked on a file, by channel. */
-type Marks = MarkedByHand[];
+/** What somebody marked on a stretch of a file, by channel. */
+interface Part {
+  span: FileSpan;
+  marks: MarkedByHand[];
+}
+/** The file as a whole comes first; stretches where something was switched follow. */
+type Marks = Part[];
 
-/** Room tone and events that somebody marked, by file and channel. */
+const WHOLE: FileSpan = [null, null];
+const sameSpan = (a: FileSpan, b: FileSpan) => a[0] === b[0] && a[1] === b[1];
+
+/** Room tone and events that somebody marked, by file, stretch and channel. */
 async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly string[]): Promise<Map<string, Marks>> {
-  const select = { id: true, fileId: true, channels: true, roomTone: true, corrections: true };
+  const select = { id: true, fileId: true, channels: true, roomTone: true, corrections: true, startS: true, endS: true };
   const recordings = await inParts(fileIds, (part) => tables.recordings.find({ select, where: { fileId: part } }));
-  const marks = new Map<string, Marks>(fileIds.map((id) => [id, []]));
-  for (const { fileId, channels, roomTone, corrections } of recordings) {
-    const byChannel = marks.get(fileId) as Marks;
+  const marks = new Map<string, Marks>(fileIds.map((id) => [id, [{ span: WHOLE, marks: [] }]]));
+  for (const { fileId, channels, roomTone, corrections, startS, endS } of recordings) {
+    const parts = marks.get(fileId) as Marks;
+    const span: FileSpan = [startS, endS];
+    const own = parts.find((part) => sameSpan(part.span, span)) ?? { span, marks: [] };
+    if (!parts.includes(own)) parts.push(own);
     for (const channel of channels) {
-      const other = byChannel[channel] ?? NOTHING_MARKED;
-      byChannel[channel] = { roomTone: other.roomTone ?? roomTone, corrections: [...other.corrections, ...corrections] };
+      const other = own.marks[channel] ?? NOTHING_MARKED;
+      own.marks[channel] = { roomTone: other.roomTone ?? roomTone, corrections: [...other.corrections, ...corrections] };
     }
   }
-  return new Map([...marks].map(([id, byChannel]) => [id, Array.from(byChannel, (mark) => mark ?? NOTHING_MARKED)]));
+  const whole = (part: Part): Part => ({ ...part, marks: Array.from(part.marks, (mark) => mark ?? NOTHING_MARKED) });
+  return new Map([...marks].map(([id, parts]) => [id, parts.map(whole)]));
 }
 
 /** Says of what a report would be: the bytes, the method, and what is marked on them. */
-const keyOf = (file: Pick<AudioFileRow, 'sha256'>, marks: unknown) => `${file.sha256} v${METHOD_VERSION} ${JSON.stringify(marks)}`;
+const keyOf = (file: Pick<AudioFileRow, 'sha256'>, parts: Marks | undefined) => {
+  const [whole, ...stretches] = parts ?? [];
+  return `${file.sha256} v${METHOD_VERSION} ${JSON.stringify(whole?.marks)}${stretches.length > 0 ? JSON.stringify(stretches) : ''}`;
+};
 
 export function openMeasuring(store: Store, runner: JobRunner): Measuring {
   return {
@@ -98,15 +114,19 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
       await store.write((tables) => tables.files.update({ id: fileId }, { state: 'measuring' }));
       const marksNow = async (tables: Pick<ReadTables, 'recordings'>) => (await marksOf(tables, [fileId])).get(fileId) as Marks;
       const marks = await marksNow(store);
-      const options = { ...DEFAULT_MEASURE_OPTIONS, markedByChannel: marks };
-      const measured = await pool.run({ kind: 'measure', path: blobs.pathOf(file.sha256), options }, signal, (share) => {
+      const parts = marks.map(({ span, marks: markedByChannel }) => ({ span, options: { ...DEFAULT_MEASURE_OPTIONS, markedByChannel } }));
+      const measured = await pool.run({ kind: 'measure' as const, path: blobs.pathOf(file.sha256), parts }, signal, (share) => {
         events.tell(file.trialId, { type: 'progress', fileId, share });
         onProgress(share);
       });
       // A mark that was set while it was measured is not lost: then it is measured again.
       const stale = await store.write(async (tables) => {
         if (keyOf(file, await marksNow(tables)) !== keyOf(file, marks)) return true;
-        await keepReport(tables, file, measured);
+        await keepReport(
+          tables,
+          file,
+          marks.map(({ span }, part) => ({ span, measured: measured[part] as MeasuredFile })),
+        );
         return false;
       });
       if (stale) await after.again(fileId);
@@ -126,13 +146,16 @@ export async function takesOf(from: Pick<ReadTables, 'recordings'>, fileId: stri
 }
 
 /** Writes what was measured beside the file it belongs to. */
-async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, { report, series }: MeasuredFile): Promise<void> {
+async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, parts: readonly { span: FileSpan; measured: MeasuredFile }[]): Promise<void> {
+  // What is said of the file as a whole is that of its first part.
+  const { report } = (parts[0] as (typeof parts)[number]).measured;
   await tables.files.update({ id: file.id }, { state: 'done', failure: null, methodVersion: METHOD_VERSION, warnings: report.warnings, programme: report.programme });
-  for (const recording of await tables.recordings.find({ select: { id: true, channels: true, against: true }, where: { fileId: file.id } })) {
+  for (const recording of await tables.recordings.find({ select: { id: true, channels: true, against: true, startS: true, endS: true }, where: { fileId: file.id } })) {
+    const own = parts.find(({ span }) => sameSpan(span, [recording.startS, recording.endS]))?.measured;
     const [index] = recording.channels;
-    const channel = report.channels.find((each) => each.index === index);
-    if (!channel) continue;
-    const figures = { ...figuresOf(channel, report.format.durationS), ...recording.against?.figures };
-    await tables.recordings.update({ id: recording.id }, { report: channel, figures, shown: shownFigures(figures), series: series[channel.index] ?? null });
+    const channel = own?.report.channels.find((each) => each.index === index);
+    if (!own || !channel) continue;
+    const figures = { ...figuresOf(channel, own.report.format.durationS), ...recording.against?.figures };
+    await tables.recordings.update({ id: recording.id }, { report: channel, figures, shown: shownFigures(figures), series: own.series[channel.index] ?? null });
   }
 }

@@ -6,17 +6,21 @@ import type { MeasuredFile } from '@marvet/core/measure/report';
 import type { MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 
-/** One channel of a stored file. */
+/** From where to where in a file, in seconds; null is its start, or its end. */
+export type FileSpan = [startS: number | null, endS: number | null];
+
+/** One channel of a stored file, or a stretch of it. */
 export interface ChannelPlace {
   path: string;
   channel: number;
+  span: FileSpan;
 }
 
-/** A file measured. */
+/** A file measured, as a whole or in stretches, each with what is marked in it. */
 export interface MeasureTask {
   kind: 'measure';
   path: string;
-  options: MeasureOptions;
+  parts: { span: FileSpan; options: MeasureOptions }[];
 }
 
 /** Two recordings compared, aligned first. */
@@ -47,7 +51,7 @@ export interface ClipTask extends ChannelPlace, ClipSource {
 export type AnyTask = MeasureTask | PairTask | CutTask | ClipTask | PlanTask;
 
 export type ResultOf<Task extends AnyTask> = Task extends MeasureTask
-  ? MeasuredFile
+  ? MeasuredFile[]
   : Task extends PairTask
     ? ComparedPair
     : Task extends CutTask

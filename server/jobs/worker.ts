@@ -1,4 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
+import { narrowed } from '@marvet/core/audio/narrowed';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
@@ -26,7 +27,10 @@ export default function work({ task, progress }: { task: AnyTask; progress: Mess
 function done(task: AnyTask, progress: MessagePort): unknown {
   switch (task.kind) {
     case 'measure':
-      return withFileSource(task.path, (source) => measureFile(source, task.options, sparing(progress)));
+      return withFileSource(task.path, (source) => {
+        const tell = sparing(progress);
+        return task.parts.map(({ span, options }, part) => measureFile(source, options, (share) => tell((part + share) / task.parts.length), span));
+      });
     case 'pair':
       return withTracks([task.channel, task.reference], ([own, other]) => {
         const warnings: string[] = [];
@@ -47,7 +51,7 @@ function done(task: AnyTask, progress: MessagePort): unknown {
 function withTracks<Result>(places: readonly ChannelPlace[], use: (tracks: PairTrack[]) => Result, opened: PairTrack[] = []): Result {
   const [place, ...rest] = places;
   if (!place) return use(opened);
-  return withFileSource(place.path, (source) => withTracks(rest, use, [...opened, fileTrack(source, readWavHeader(source), place.channel)]));
+  return withFileSource(place.path, (source) => withTracks(rest, use, [...opened, fileTrack(source, narrowed(readWavHeader(source), place.span), place.channel)]));
 }
 
 /** Progress a few times a second, not more. */

@@ -72,6 +72,11 @@ export const workApi = planApi.injectEndpoints({
       query: ({ trialId, id, performance }) => ({ url: `trials/${trialId}/recordings/${id}/performance`, method: 'PUT', body: { performance } }),
       invalidatesTags: ['Recordings', 'Verdict'],
     }),
+    /** Sets by hand from where on in its file a recording is, where something was switched. */
+    moveCut: build.mutation<void, { trialId: string; id: string; startS: number }>({
+      query: ({ trialId, id, startS }) => ({ url: `trials/${trialId}/recordings/${id}/cut`, method: 'PUT', body: { startS } }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict'],
+    }),
     correctEvent: build.mutation<void, { trialId: string; recordingId: string; id: string } & CorrectionChange>({
       query: ({ trialId, recordingId, id, ...change }) => ({ url: `trials/${trialId}/recordings/${recordingId}/corrections/${id}`, method: 'PUT', body: change }),
       invalidatesTags: ['Recordings'],
@@ -103,6 +108,7 @@ export const {
   useMeasureManyMutation,
   useMarkRoomToneMutation,
   useMarkPerformanceMutation,
+  useMoveCutMutation,
   useCorrectEventMutation,
   useTakeCorrectionBackMutation,
   useFigureQuery,

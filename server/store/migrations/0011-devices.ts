@@ -1,11 +1,12 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Devices with what they told, second by second, and what was pressed on range walks. */
+/** Devices with what they told, second by second; what was pressed on range walks; and recordings that begin where something was switched. */
 export class Devices1765000000000 implements MigrationInterface {
   name = 'Devices1765000000000';
 
   async up(run: QueryRunner): Promise<void> {
     await run.query(`ALTER TABLE "take" ADD COLUMN "walk" text NOT NULL DEFAULT '[]'`);
+    await run.query('ALTER TABLE "recording" ADD COLUMN "cutBy" text');
     await run.query(`CREATE TABLE "device" ("id" text PRIMARY KEY NOT NULL, "trialId" text NOT NULL REFERENCES "trial" ("id") ON DELETE CASCADE, "name" text NOT NULL, "kind" text NOT NULL,
       "way" text NOT NULL, "on" boolean NOT NULL, "ties" text NOT NULL, "about" text, "calibrationDb" real, "remark" text NOT NULL, "position" integer NOT NULL, "version" integer NOT NULL,
       "binnedAtMs" integer)`);

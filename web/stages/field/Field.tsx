@@ -16,6 +16,7 @@ import { FIELD_VIEWS, FieldNav } from './FieldNav.tsx';
 import { openChecks } from './openChecks.ts';
 import { Runner } from './Runner.tsx';
 import { Slates } from './Slates.tsx';
+import { TakeNotes } from './TakeNotes.tsx';
 import { useFieldLog } from './useFieldLog.ts';
 import { WalkSide } from './WalkSide.tsx';
 import { WalkView } from './WalkView.tsx';
@@ -84,6 +85,7 @@ export default function Field() {
               key={current.id}
               {...acting}
               chains={inTake}
+              plan={plan.data!}
               script={scripts.data!.find((each) => each.id === current.condition.script)}
               cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
               unchecked={openChecks(chains.data!, candidatesOf(current), byId, planMin, ticked)}
@@ -93,7 +95,10 @@ export default function Field() {
                 void log.write({ kind: 'redo', takeId: current.id, newTakeId }).then(() => changeAddress({ take: newTakeId }));
               }}
             />
-            <Slates takes={log.takes} current={current} onChoose={go} />
+            <div className="field-side">
+              <TakeNotes key={current.id} take={current} chains={inTake} gains={gains} log={log} />
+              <Slates takes={log.takes} current={current} onChoose={go} />
+            </div>
           </div>
         );
       }}

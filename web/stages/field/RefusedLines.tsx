@@ -16,6 +16,8 @@ const WORDS: Record<LogLine['kind'], string> = {
   note: 'note',
   gain: 'gain',
   conditions: 'wind and noise',
+  switch: 'switched',
+  unswitch: 'switched, taken back',
   walk: 'range walk',
   unwalk: 'range walk, taken back',
   positions: 'where the talker was',

@@ -2,27 +2,23 @@ import type { Check } from '@marvet/core/chain/preflight';
 import type { Caution } from '@marvet/core/domain/caution';
 import type { Chain } from '@marvet/core/domain/chain';
 import { EXTRA_KINDS } from '@marvet/core/domain/factor';
+import type { Plan } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
-import { COUNTED_FLAGS, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
-import { ChevronLeft, ChevronRight, CloudOff } from 'lucide-react';
-import { Fragment, useEffect, useRef } from 'react';
+import { COUNTED_FLAGS, lastSetups, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { Fragment, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Cautions } from '../../parts/Cautions.tsx';
-import { KeptText } from '../../parts/fields.tsx';
 import { type KeyHelp, NOT_BEHIND_DIALOG, useKeyHelp } from '../../parts/keys.tsx';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { ActButton } from './ActButton.tsx';
-import { BreakUps } from './BreakUps.tsx';
-import { FieldReadings } from './FieldReadings.tsx';
-import { Incidents } from './Incidents.tsx';
 import { NotChecked } from './NotChecked.tsx';
-import { RefusedLines } from './RefusedLines.tsx';
 import { RollingTime } from './RollingTime.tsx';
+import { Switches } from './Switches.tsx';
 import { TalkerPrompt } from './TalkerPrompt.tsx';
 import { type Acting, actOn, stateText } from './takeAct.ts';
-import type { FieldState } from './useFieldLog.ts';
 
 const TOLD_KINDS = ['distance', 'windscreen', ...EXTRA_KINDS] as const;
 const FLAG_KEYS: Record<TakeFlag, string> = { wind: 'w', traffic: 't', 'break-up': 'b', handling: 'h', spoiled: 'x' };
@@ -32,6 +28,7 @@ const HELP: KeyHelp[] = [
   ...TAKE_FLAGS.map((flag) => ({ keys: FLAG_KEYS[flag].toUpperCase(), does: COUNTED_FLAGS.includes(flag) ? 'One more break-up' : `Flag ${flag}, or take the flag back` })),
   { keys: 'R', does: 'Do the take again, under the next pass' },
   { keys: 'S', does: 'Skip, or take up again' },
+  { keys: 'U', does: 'The start was an accident: the take was not started' },
   { keys: 'N', does: 'Note' },
   { keys: 'P', does: 'Show the script to the talker' },
   { keys: '← →', does: 'Slate before, slate after' },
@@ -41,6 +38,7 @@ interface RunnerProps extends Acting {
   chains: Chain[];
   script: Script | undefined;
   cautions: Caution[];
+  plan: Pick<Plan, 'factors'>;
   /** Pre-flight checks of these chains that nobody ticked. */
   unchecked: Check[];
   onStep: (step: 1 | -1) => void;
@@ -53,16 +51,17 @@ function letGo(event: MouseEvent): void {
 }
 
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
-export function Runner({ chains, script, cautions, unchecked, onStep, onRedo, ...acting }: RunnerProps) {
-  const { take, next, gains, log, onHold } = acting;
+export function Runner({ chains, script, cautions, plan, unchecked, onStep, onRedo, ...acting }: RunnerProps) {
+  const { take, next, log, onHold } = acting;
   const words = useTrialWords(useTrialId());
-  const note = useRef<HTMLDivElement>(null);
   useKeyHelp(HELP);
   useEffect(() => {
     document.addEventListener('click', letGo);
     return () => document.removeEventListener('click', letGo);
   }, []);
-  const onlyOne = take.setups.length === 1 ? take.setups.map((setup) => setup.id) : [];
+  // Of setups that followed each other the one that holds now is meant.
+  const now = lastSetups(take);
+  const onlyOne = now.length === 1 ? now.map((setup) => setup.id) : [];
   const flag = (each: TakeFlag) => {
     onHold();
     void log.write((takes) => {
@@ -71,6 +70,7 @@ export function Runner({ chains, script, cautions, unchecked, onStep, onRedo, ..
       return flagged && !COUNTED_FLAGS.includes(each) ? { kind: 'unflag', takeId: take.id, flag: each } : { kind: 'flag', takeId: take.id, flag: each, setupIds: onlyOne };
     });
   };
+  const unstart = () => void log.write({ kind: 'unstart', takeId: take.id });
   const skip = () => take.status !== 'rolling' && take.status !== 'done' && void log.write({ kind: take.status === 'skipped' ? 'unskip' : 'skip', takeId: take.id });
   useHotkeys(
     'space',
@@ -92,16 +92,9 @@ export function Runner({ chains, script, cautions, unchecked, onStep, onRedo, ..
     NOT_BEHIND_DIALOG,
     [take],
   );
+  useHotkeys('u', () => take.status === 'rolling' && unstart(), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('r', () => take.status === 'done' && onRedo(), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('s', () => skip(), NOT_BEHIND_DIALOG, [take]);
-  useHotkeys(
-    'n',
-    (event) => {
-      event.preventDefault();
-      note.current?.querySelector<HTMLElement>('textarea')?.focus();
-    },
-    NOT_BEHIND_DIALOG,
-  );
   useHotkeys('left', () => onStep(-1), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('right', () => onStep(1), NOT_BEHIND_DIALOG, [take]);
   return (
@@ -122,7 +115,7 @@ export function Runner({ chains, script, cautions, unchecked, onStep, onRedo, ..
           {slateLabel(take)}
         </div>
         <div className="runner-tapes">
-          {take.setups.map((setup) => {
+          {now.map((setup) => {
             const chain = chains.find((each) => each.id === setup.candidateId);
             return chain && <PickTape key={setup.id} take={take} setup={setup} chain={chain} levels={words.setup(setup)} width={56} />;
           })}
@@ -153,68 +146,42 @@ export function Runner({ chains, script, cautions, unchecked, onStep, onRedo, ..
           <TalkerPrompt key={script.id} script={script} label={`${slateLabel(take)} ${script.name}`} />
         </div>
       )}
-      <NotChecked checks={unchecked} />
+      {take.status === 'rolling' && <Switches key={take.id} take={take} plan={plan} chains={chains} words={words} log={log} />}
+      {/* Once it rolls nothing can be ticked any more. */}
+      {take.status !== 'rolling' && <NotChecked checks={unchecked} />}
       <Cautions cautions={cautions} foldable />
-      <ActButton {...acting} />
-      <div className="flag-grid">
-        {TAKE_FLAGS.map((each) => (
-          <Button
-            key={each}
-            variant="outline"
-            aria-pressed={take.flags.some((mark) => mark.flag === each)}
-            className={take.flags.some((mark) => mark.flag === each) ? `flagged ${each}` : ''}
-            onClick={() => flag(each)}
-          >
-            {FLAG_NAMES[each]} {countOf(take, each)}
-            <kbd>{FLAG_KEYS[each].toUpperCase()}</kbd>
-          </Button>
-        ))}
-        <Button variant="outline" disabled={take.status !== 'done'} onClick={onRedo}>
-          Do again<kbd>R</kbd>
-        </Button>
-        <Button variant="outline" disabled={take.status === 'rolling' || take.status === 'done'} onClick={skip}>
-          {take.status === 'skipped' ? 'Take up' : 'Skip'}
-          <kbd>S</kbd>
-        </Button>
+      <div className="runner-thumb">
+        <div className="flag-grid">
+          {TAKE_FLAGS.map((each) => (
+            <Button
+              key={each}
+              variant="outline"
+              aria-pressed={take.flags.some((mark) => mark.flag === each)}
+              className={take.flags.some((mark) => mark.flag === each) ? `flagged ${each}` : ''}
+              onClick={() => flag(each)}
+            >
+              {FLAG_NAMES[each]} {countOf(take, each)}
+              <kbd>{FLAG_KEYS[each].toUpperCase()}</kbd>
+            </Button>
+          ))}
+          {take.status === 'rolling' ? (
+            <Button variant="outline" onClick={unstart}>
+              Not started<kbd>U</kbd>
+            </Button>
+          ) : take.status === 'done' ? (
+            <Button variant="outline" onClick={onRedo}>
+              Do again<kbd>R</kbd>
+            </Button>
+          ) : (
+            <Button variant="outline" onClick={skip}>
+              {take.status === 'skipped' ? 'Take up' : 'Skip'}
+              <kbd>S</kbd>
+            </Button>
+          )}
+        </div>
+        <ActButton {...acting} />
       </div>
-      <BreakUps take={take} words={words} log={log} />
-      <Incidents key={take.id} take={take} words={words} log={log} />
-      <div ref={note}>
-        <KeptText
-          label="Note (N)"
-          rows={2}
-          maxLength={2000}
-          value={take.note}
-          onKeep={(text) => void log.write({ kind: 'note', takeId: take.id, text })}
-          placeholder="what happened, what was on"
-        />
-      </div>
-      <FieldReadings take={take} chains={chains} kit={gains} write={log.write} />
-      <RefusedLines log={log} />
-      <LogState log={log} />
     </section>
-  );
-}
-
-function LogState({ log }: { log: FieldState }) {
-  if (log.failure) {
-    return (
-      <div className="trouble" role="alert">
-        {log.failure}
-      </div>
-    );
-  }
-  if (log.waiting === 0)
-    return (
-      <div className="small soft" role="status">
-        Everything is on the server.
-      </div>
-    );
-  return (
-    <div className={log.reachable ? 'small soft' : 'caution'} role="status">
-      {!log.reachable && <CloudOff size={17} aria-hidden />}
-      {log.waiting} {log.waiting === 1 ? 'line is' : 'lines are'} kept in this browser{log.reachable ? ', being sent.' : ' until the server is back. Go on logging.'}
-    </div>
   );
 }
 

@@ -65,12 +65,14 @@ export function WalkView({ chains, marksM, ...acting }: WalkViewProps) {
           {stateText(take)} {take.status === 'rolling' && take.startedAtMs !== null && <RollingTime sinceMs={take.startedAtMs} />}
         </span>
       </div>
-      <ActButton {...acting} />
       <WalkMarkPad key={take.id} now={now} nextM={mark} onMark={(distanceM, by) => press({ what: 'mark', distanceM, by })} />
       <WalkLegs now={now} onLeg={(leg) => press({ what: 'leg', side: now.side, heading: now.heading, ...leg })} />
       <WalkLinks take={take} chains={chains} words={words} onPress={press} />
       <WalkLog take={take} chains={chains} words={words} onPress={press} onTakeBack={(entryId) => void log.write({ kind: 'unwalk', takeId: take.id, entryId })} />
       <Cautions foldable cautions={[WALK_CAUTION]} />
+      <div className="runner-thumb">
+        <ActButton {...acting} />
+      </div>
     </section>
   );
 }

@@ -1,5 +1,5 @@
 import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
-import { slateLabel, type Take } from '@marvet/core/domain/take';
+import { firstSetups, slateLabel, type Take } from '@marvet/core/domain/take';
 import { matchSetups } from '@marvet/core/takes/matchFile';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
@@ -20,7 +20,9 @@ interface AssignDialogProps {
 }
 
 /** Ties a file to a take by hand: hear it, choose the take, say which channel is which candidate. */
-export function AssignDialog({ trialId, file, recordings, takes, onClose }: AssignDialogProps) {
+export function AssignDialog({ trialId, file, recordings: all, takes, onClose }: AssignDialogProps) {
+  // A channel is tied as a whole: where something was switched, its stretches follow.
+  const recordings = all.filter(({ startS }) => startS === null);
   const words = useTrialWords(trialId);
   const [assign, { error, isLoading }] = useAssignFileMutation();
   const [takeId, setTakeId] = useState(file.takeId ?? '');
@@ -31,7 +33,8 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
   const chainOf = (setupId: string | null | undefined) => words.chains.get(take?.setups.find((setup) => setup.id === setupId)?.candidateId ?? '');
   const chooseTake = (id: string) => {
     setTakeId(id);
-    const setups = takes.find((each) => each.id === id)?.setups ?? [];
+    const chosen = takes.find((each) => each.id === id);
+    const setups = chosen ? firstSetups(chosen) : [];
     const trackNames = recordings.map((recording) => recording.trackName);
     setSetupIds(matchSetups(file.name, trackNames, setups, [...words.chains.values()]));
   };
@@ -105,7 +108,7 @@ export function AssignDialog({ trialId, file, recordings, takes, onClose }: Assi
                 onChange={(event) => setSetupIds(setupIds.with(index, event.target.value || null))}
               >
                 <option value="">none</option>
-                {take?.setups.map((setup) => (
+                {(take ? firstSetups(take) : []).map((setup) => (
                   <option key={setup.id} value={setup.id}>
                     {[words.chains.get(setup.candidateId)?.name, words.setup(setup)].filter(Boolean).join(', ')}
                   </option>

@@ -5,6 +5,7 @@ import { placed, useTakesById, useTrialId, useTrialWords } from '../../data/tria
 import { useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
+import { CutMoment } from './CutMoment.tsx';
 import { Measured } from './Measured.tsx';
 
 /** Inside one recording: level over time with words and pauses, spectrum, every figure. */
@@ -39,7 +40,8 @@ export default function Inside() {
 }
 
 /** The file, and what was said of it while it was measured. */
-function Remarks({ recording: { file, channels, trackName } }: { recording: RecordingDetail }) {
+function Remarks({ recording }: { recording: RecordingDetail }) {
+  const { file, channels, trackName, startS } = recording;
   return (
     <Sheet title="The file">
       <dl className="facts small">
@@ -49,6 +51,14 @@ function Remarks({ recording: { file, channels, trackName } }: { recording: Reco
         <dd>
           {channels.map((channel) => channel + 1).join(' and ')} {trackName}
         </dd>
+        {startS !== null && (
+          <>
+            <dt>Begins</dt>
+            <dd>
+              <CutMoment recording={recording} />
+            </dd>
+          </>
+        )}
         <dt>Format</dt>
         <dd>{`${file.format.bitDepth} bit ${file.format.encoding === 'pcm' ? 'PCM' : 'float'}, ${file.format.sampleRateHz / 1000} kHz, ${file.format.durationS.toFixed(1)} s`}</dd>
         <dt>Scene, take</dt>

@@ -1,5 +1,6 @@
 import type { RecordingDetail } from '@marvet/core/contract/recordings';
 import type { EventKind } from '@marvet/core/domain/measureId';
+import { recordingLengthS } from '@marvet/core/domain/recording';
 import { shownEvents } from '@marvet/core/measure/events/corrected';
 import { type AudioEvent, METHOD_VERSION, type Span } from '@marvet/core/measure/report.types';
 import { useMemo, useState } from 'react';
@@ -173,7 +174,7 @@ export function Measured({ recording }: { recording: RecordingDetail }) {
           />
         )}
         <Performance recording={recording} shown={time.window} />
-        <RoomTone recording={recording} lengthS={file.format.durationS} shown={time.window} longest={longest} onMark={markRoomTone} />
+        <RoomTone recording={recording} lengthS={recordingLengthS(recording, file.format.durationS)} shown={time.window} longest={longest} onMark={markRoomTone} />
       </Sheet>
       <div className="columns">
         <Sheet title="Third-octave spectrum, dBFS">
@@ -181,7 +182,7 @@ export function Measured({ recording }: { recording: RecordingDetail }) {
         </Sheet>
         <EventList
           report={report}
-          lengthS={file.format.durationS}
+          lengthS={recordingLengthS(recording, file.format.durationS)}
           events={events}
           corrections={corrections}
           chosen={event}
@@ -191,7 +192,7 @@ export function Measured({ recording }: { recording: RecordingDetail }) {
           onTakeBack={takeBack}
         />
       </div>
-      <FiguresTable recordingId={recording.id} report={report} lengthS={file.format.durationS} against={recording.against} />
+      <FiguresTable recordingId={recording.id} report={report} lengthS={recordingLengthS(recording, file.format.durationS)} against={recording.against} />
     </>
   );
 }

@@ -1,4 +1,5 @@
 import type { RecordingDetail } from '@marvet/core/contract/recordings';
+import { recordingLengthS } from '@marvet/core/domain/recording';
 import { slateLabel } from '@marvet/core/domain/take';
 import { eventText } from '@marvet/core/measure/eventWords';
 import type { AudioEvent, Span } from '@marvet/core/measure/report.types';
@@ -25,7 +26,7 @@ export default function Pair() {
   const takes = useTakesQuery(trialId);
   const pair = usePairQuery({ trialId, id: recordingId, other: otherId });
   const words = useTrialWords(trialId);
-  const lengthS = Math.max(own.data?.file.format?.durationS ?? 0.1, other.data?.file.format?.durationS ?? 0.1);
+  const lengthS = Math.max(lengthOf(own.data), lengthOf(other.data));
   const time = useTimeWindow(lengthS);
   const [atS, setAtS] = useState(0);
   const [heard, setHeard] = useState<{ side: HeardSide; startS: number; endS: number } | null>(null);
@@ -159,3 +160,5 @@ function Happened({ name, events }: { name: string; events: readonly AudioEvent[
     </section>
   );
 }
+
+const lengthOf = (recording: RecordingDetail | undefined) => (recording ? recordingLengthS(recording, recording.file.format.durationS) : 0.1);

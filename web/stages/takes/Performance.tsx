@@ -1,4 +1,5 @@
 import type { PerformanceSource, RecordingDetail } from '@marvet/core/contract/recordings';
+import { recordingLengthS } from '@marvet/core/domain/recording';
 import type { Span } from '@marvet/core/measure/report.types';
 import Button from 'react-bootstrap/Button';
 import { useMarkPerformanceMutation } from '../../data/work.ts';
@@ -30,7 +31,7 @@ export function Performance({ recording, shown }: { recording: RecordingDetail; 
         size="sm"
         variant="outline"
         disabled={isLoading || shown[1] - shown[0] < SHORTEST_PERFORMANCE_S}
-        onClick={() => send([Math.max(0, shown[0]), Math.min(recording.file.format.durationS, shown[1])])}
+        onClick={() => send([Math.max(0, shown[0]), Math.min(recordingLengthS(recording, recording.file.format.durationS), shown[1])])}
       >
         Judge what is shown
       </Button>
