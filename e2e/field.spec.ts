@@ -101,6 +101,8 @@ test('the danger of a station stands in Field, may be put away, and blocks nothi
   const { trialId } = await smallTrial(marvet.address);
   await page.goto(`${marvet.address}/trials/${trialId}/field`);
   const caution = page.getByRole('note').filter({ hasText: 'jetty: water' });
+  // Named in a line, and told in full on a press.
+  await page.locator('summary', { hasText: 'jetty: water' }).click();
   await expect(caution).toContainText('goes before this plan');
   await expect(page.getByRole('button', { name: /^Start take/ })).toBeEnabled();
   await page.getByRole('button', { name: 'Put away: jetty: water' }).click();

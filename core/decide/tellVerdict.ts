@@ -1,9 +1,11 @@
 import { median } from 'simple-statistics';
 import type { Criterion, Mark } from '../domain/criterion.ts';
 import { type Condition, conditionKey } from '../domain/factor.ts';
-import { MEASURE_IDS } from '../domain/measureId.ts';
+import { isLinkMeasure, type LinkMeasureId, MEASURE_IDS } from '../domain/measureId.ts';
 import type { Figures } from '../domain/recording.ts';
 import { isSpoiled, setupCondition, slateLabel, type Take, type TakeSetup } from '../domain/take.ts';
+import { rangeValueM } from '../radio/rangeModel.ts';
+import type { RangeRow } from '../radio/rangeWindows.ts';
 import { type ByCondition, byCondition, countingFor, type Sample } from './aggregate.ts';
 import { ANYWHERE, type Judged, type JudgedCandidate, judge, type VerdictRow } from './verdict.ts';
 
@@ -34,6 +36,8 @@ export interface VerdictInput {
   recordings: readonly VerdictRecording[];
   ratings: readonly HeardRating[];
   marks: readonly Mark[];
+  /** How far links held; asked for only where a criterion looks at it. */
+  ranges?: readonly RangeRow[];
   /** Of a slate that was done again, the last pass counts, or all; null where nobody said yet. */
   passes: 'last' | 'all' | null;
 }
@@ -67,6 +71,8 @@ export function tellVerdict(input: VerdictInput): Verdict {
   const cells = cellsOf(usable);
   const values: Judged = new Map(
     input.criteria.map((criterion) => {
+      if (criterion.kind === 'measured' && criterion.measureId && isLinkMeasure(criterion.measureId))
+        return [criterion.id, linkValues(criterion, criterion.measureId, input.ranges ?? [])];
       if (criterion.kind === 'measured') return [criterion.id, measuredValues(criterion, cells)];
       if (criterion.kind === 'listened') return [criterion.id, byCondition(listenedSamples(criterion, usable, input.ratings))];
       const given = input.marks.filter((mark) => mark.criterionId === criterion.id && mark.points !== null);
@@ -169,6 +175,20 @@ function measuredValues(criterion: Criterion, cells: readonly Cell[]): Map<strin
     const byKey = result.get(candidateId) ?? new Map<string, number>();
     result.set(candidateId, byKey);
     byKey.set(key, median(values));
+  }
+  return result;
+}
+
+/** How far links held, by candidate and station. A criterion that names stations looks only at those. */
+function linkValues(criterion: Criterion, measureId: LinkMeasureId, ranges: readonly RangeRow[]): Map<string, ByCondition> {
+  const side = measureId === 'range.facingM' ? 'facing' : 'turned';
+  const stations = criterion.where.station ?? [];
+  const result = new Map<string, ByCondition>();
+  for (const { candidateId, stationId, side: own, range } of ranges) {
+    const valueM = rangeValueM(range);
+    if (own !== side || valueM === null || (stations.length > 0 && !stations.includes(stationId))) continue;
+    const byKey = result.get(candidateId) ?? new Map<string, number>();
+    result.set(candidateId, byKey.set(conditionKey({ station: stationId, script: '*' }), valueM));
   }
   return result;
 }

@@ -65,14 +65,23 @@ export const PAIR_MEASURE_IDS = [
   'pair.denoise.musicalNoise',
 ] as const;
 
+/** How far a link holds: of a candidate at a station, over all its takes there, and not of one recording. */
+export const LINK_MEASURE_IDS = ['range.facingM', 'range.turnedM'] as const;
+
 export type ReportMeasureId = (typeof REPORT_MEASURE_IDS)[number];
 export type PairMeasureId = (typeof PAIR_MEASURE_IDS)[number];
-/** Every figure that a recording can have, and that can be a criterion. */
-export type MeasureId = ReportMeasureId | EventMeasureId | PairMeasureId | 'recording.lengthS';
+/** Every figure that can be a criterion. */
+export type LinkMeasureId = (typeof LINK_MEASURE_IDS)[number];
+export type MeasureId = ReportMeasureId | EventMeasureId | PairMeasureId | LinkMeasureId | 'recording.lengthS';
 
 const eventIds = EVENT_KINDS.flatMap((kind) => EVENT_FIGURES.map((figure): EventMeasureId => `events.${kind}.${figure}`));
-export const MEASURE_IDS = [...REPORT_MEASURE_IDS, ...eventIds, ...PAIR_MEASURE_IDS, 'recording.lengthS'] as [MeasureId, ...MeasureId[]];
+export const MEASURE_IDS = [...REPORT_MEASURE_IDS, ...eventIds, ...PAIR_MEASURE_IDS, ...LINK_MEASURE_IDS, 'recording.lengthS'] as [MeasureId, ...MeasureId[]];
+/** Every figure that a recording can have. */
+export const RECORDING_MEASURE_IDS = MEASURE_IDS.filter((id) => !id.startsWith('range.'));
 export const measureIdSchema = z.enum(MEASURE_IDS);
 
 /** Whether a figure needs a reference: it is of two recordings of one take. */
 export const isPairMeasure = (id: MeasureId): id is PairMeasureId => id.startsWith('pair.');
+
+/** Whether a figure is of a link and not of a recording. */
+export const isLinkMeasure = (id: MeasureId): id is LinkMeasureId => id.startsWith('range.');

@@ -4,7 +4,9 @@ import {
   type EventFigure,
   type EventKind,
   type EventMeasureId,
+  isLinkMeasure,
   isPairMeasure,
+  type LinkMeasureId,
   type MeasureId,
   type PairMeasureId,
   type ReportMeasureId,
@@ -37,6 +39,7 @@ const WITHIN: Record<string, string> = {
   character: '1.5 dB; reverberation 15 %',
   events: 'precision and recall in docs/accuracy.md',
   pair: '0.02 ms; level 0.1 dB',
+  range: 'the interval beside it',
 };
 
 const entry = (label: string, unit: string, digits: number, better: MeasureEntry['better'], method: string, best: number, worst: number): MeasureEntry => ({
@@ -105,6 +108,12 @@ const PAIR_MEASURES = {
   'pair.denoise.musicalNoise': entry('Warble of the noise left', '', 2, 'lower', 'pair', 0, 1.5),
 } as const satisfies Record<PairMeasureId, MeasureEntry>;
 
+/** How far a link holds. */
+const LINK_MEASURES = {
+  'range.facingM': entry('Link reliable to, facing the receiver', 'm', 0, 'higher', 'range', 100, 10),
+  'range.turnedM': entry('Link reliable to, turned away', 'm', 0, 'higher', 'range', 50, 5),
+} as const satisfies Record<LinkMeasureId, MeasureEntry>;
+
 /** Each kind of event as figures: how a mixer calls them, and from which values a criterion starts. */
 const EVENT_ENTRIES: Record<EventFigure, (name: string) => MeasureEntry> = {
   perMinute: (name) => entry(`${name}, how often`, 'a minute', 1, 'lower', 'events', 0, 6),
@@ -114,7 +123,7 @@ const EVENT_ENTRIES: Record<EventFigure, (name: string) => MeasureEntry> = {
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-/** Every figure that a recording can have, by its path. */
+/** Every figure that can be a criterion, by its path. */
 export const MEASURES: Readonly<Record<MeasureId, MeasureEntry>> = {
   ...REPORT_MEASURES,
   ...(Object.fromEntries(EVENT_KINDS.flatMap((kind) => EVENT_FIGURES.map((figure) => [`events.${kind}.${figure}`, EVENT_ENTRIES[figure](capital(EVENT_NAMES[kind]))]))) as Record<
@@ -122,6 +131,7 @@ export const MEASURES: Readonly<Record<MeasureId, MeasureEntry>> = {
     MeasureEntry
   >),
   ...PAIR_MEASURES,
+  ...LINK_MEASURES,
   'recording.lengthS': entry('Length of the recording', 's', 1, 'neither', 'levels', 60, 0),
 };
 
@@ -131,12 +141,12 @@ const FEWEST_PAUSES = 3;
 /**
  * The value of a figure of a channel; null where it could not be measured. Of events that did not come
  * there were none a minute, no seconds, and the worst is 0 dB. Figures against a reference are no part of a
- * channel's report, and null here: see takes/reference.ts.
+ * channel's report, and null here: see takes/reference.ts; and so are figures of links: see radio/rangeWindows.ts.
  * @param lengthS length of the recording
  */
 export function measureValue(report: ChannelReport, id: MeasureId, lengthS: number): number | null {
   if (id === 'recording.lengthS') return lengthS;
-  if (isPairMeasure(id)) return null;
+  if (isPairMeasure(id) || isLinkMeasure(id)) return null;
   const [group, kind, figure] = id.split('.');
   if (group === 'events') return eventValue(report, kind as EventKind, figure as EventFigure, lengthS);
   // No gate at work takes nothing off; with too few pauses to see one nobody knows.

@@ -28,11 +28,15 @@ const TOLD_P = 0.05;
 /**
  * Spots of a walk where links broke up, and whether they speak for the place or for a device. A place shows in both directions and on
  * several candidates, and not on the way beyond it; a device shows on one candidate where the others, at the same spot, hold. Fisher's
- * exact test, candidate against the others at the spot, and the spot against what lies farther out.
+ * exact test, candidate against the others at the spot, and the spot against what lies farther out; the bound is shared out over all spots
+ * of a station (Bonferroni).
  */
 export function troubles(from: readonly CandidateWindows[]): Trouble[] {
   const broken = from.flatMap(({ windows }) => windows.filter(({ brokeUp }) => brokeUp).map(({ distanceM }) => distanceM)).sort((a, b) => a - b);
-  return spots(broken).map(([lowM, highM]) => {
+  const found = spots(broken);
+  // The more spots there are, the sooner one of them looks like something by luck.
+  const toldP = TOLD_P / Math.max(1, found.length);
+  return found.map(([lowM, highM]) => {
     const near = (window: WalkWindow) => window.distanceM >= lowM - SPOT_M / 2 && window.distanceM <= highM + SPOT_M / 2;
     const counts = from.map(({ candidateId, windows }) => count(candidateId, windows.filter(near)));
     const beyond = sum(
@@ -49,10 +53,10 @@ export function troubles(from: readonly CandidateWindows[]): Trouble[] {
     const own = sum(who);
     const headings = new Set(from.flatMap(({ windows }) => windows.filter((window) => window.brokeUp && near(window)).map(({ heading }): WalkHeading => heading)));
     const byDevice = others.windows > 0 ? fisherExact(own.brokeUp, own.windows - own.brokeUp, 0, others.windows) : 1;
-    if (byDevice < TOLD_P) return { ...here, speaksFor: 'the device', p: byDevice };
+    if (byDevice < toldP) return { ...here, speaksFor: 'the device', p: byDevice };
     const byPlace = beyond.windows > 0 ? fisherExact(own.brokeUp, own.windows - own.brokeUp, beyond.brokeUp, beyond.windows - beyond.brokeUp) : 1;
     const shared = who.length > 1 || (from.length === 1 && headings.size > 1);
-    if (shared && byPlace < TOLD_P && rate(own) > rate(beyond)) return { ...here, speaksFor: 'the place', p: byPlace };
+    if (shared && byPlace < toldP && rate(own) > rate(beyond)) return { ...here, speaksFor: 'the place', p: byPlace };
     return { ...here, speaksFor: 'neither yet', p: null };
   });
 }

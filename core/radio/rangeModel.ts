@@ -108,6 +108,15 @@ function profileOf(windows: readonly RangeWindow[]): number[] {
   });
 }
 
+/**
+ * A range as one figure, for who must rank by it: where it is reliable to; where nothing broke up, as far as it surely holds; where
+ * everything did, no farther than it surely fails. Null where too little was tried for any of them.
+ */
+export function rangeValueM({ reliableToM, atLeastM, highM, brokeUp, windows, farthestM }: Range): number | null {
+  if (brokeUp === 0) return atLeastM === null ? null : Math.min(atLeastM, farthestM);
+  return brokeUp === windows ? highM : reliableToM;
+}
+
 const metres = (value: number) => `${value < 10 ? value.toFixed(1) : Math.round(value)} m`;
 
 /** A range as a sentence; what cannot be told is said to be so. */

@@ -11,6 +11,7 @@ export interface WalkWindow extends RangeWindow {
 }
 
 const MS = 1000;
+const SHORTEST_LEG_S = 2;
 /** Nobody walks between receiver and talker: under this a distance has no logarithm worth the name. */
 const NEAREST_M = 0.5;
 
@@ -20,7 +21,7 @@ export function isWalked(take: Pick<Take, 'walk'>, track: WalkTrack | null): boo
 }
 
 /**
- * A walk in windows of ten seconds: how far the talker was in the middle of each, on which leg, and whether the link broke up in
+ * A walk in windows of ten seconds, leg by leg: how far the talker was in the middle of each, on which leg, and whether the link broke up in
  * it. What was measured of the sound counts, and what was pressed beside it; from "unusable" on every window is broken until
  * "back again". A window without a known distance is left out.
  * @param breakUpsMs when break-ups were measured; null where there is no recording
@@ -29,21 +30,31 @@ export function walkWindows(take: Take, setup: TakeSetup, track: WalkTrack | nul
   const { walk } = take;
   const span = setupSpanMs(take, setup);
   if (!span || isSpoiled(take)) return [];
-  const [startedAtMs, stoppedAtMs] = span;
-  const lengthMs = stoppedAtMs - startedAtMs;
-  const parts = Math.max(1, Math.round(lengthMs / (WINDOW_S * MS)));
   const pressed = pressedMs(take, setup);
-  const away = unusable(walk, setup.id, stoppedAtMs);
-  return Array.from({ length: parts }, (_, part): WalkWindow | null => {
-    const fromMs = startedAtMs + (part * lengthMs) / parts;
-    const toMs = startedAtMs + ((part + 1) * lengthMs) / parts;
-    const atMs = (fromMs + toMs) / 2;
-    const distanceM = distanceAt(atMs, walk, track);
-    if (distanceM === null) return null;
-    const within = (ms: number) => ms >= fromMs && ms < toMs;
-    const brokeUp = [...(breakUpsMs ?? []), ...pressed].some(within) || away.some(([from, to]) => from < toMs && to > fromMs);
-    return { atMs, distanceM: Math.max(NEAREST_M, distanceM), brokeUp, ...legAt(walk, atMs) };
-  }).flatMap((window) => (window ? [window] : []));
+  const away = unusable(walk, setup.id, span[1]);
+  return legsOf(walk, span).flatMap(([startMs, endMs]) => {
+    const parts = Math.max(1, Math.round((endMs - startMs) / (WINDOW_S * MS)));
+    return Array.from({ length: parts }, (_, part): WalkWindow | null => {
+      const fromMs = startMs + (part * (endMs - startMs)) / parts;
+      const toMs = startMs + ((part + 1) * (endMs - startMs)) / parts;
+      const atMs = (fromMs + toMs) / 2;
+      const distanceM = distanceAt(atMs, walk, track);
+      if (distanceM === null) return null;
+      const within = (ms: number) => ms >= fromMs && ms < toMs;
+      const brokeUp = [...(breakUpsMs ?? []), ...pressed].some(within) || away.some(([from, to]) => from < toMs && to > fromMs);
+      return { atMs, distanceM: Math.max(NEAREST_M, distanceM), brokeUp, ...legAt(walk, atMs) };
+    }).flatMap((window) => (window ? [window] : []));
+  });
+}
+
+/** The time of a walk cut where a leg begins: what broke up while turned says nothing of facing. A leg of a moment is none. */
+function legsOf(walk: readonly WalkEntry[], [startMs, endMs]: [number, number]): [number, number][] {
+  const turns = walk.flatMap(({ what, atMs }) => (what === 'leg' && atMs > startMs && atMs < endMs ? [atMs] : []));
+  const edges = [startMs, ...turns, endMs];
+  return edges.slice(1).flatMap((toMs, index): [number, number][] => {
+    const fromMs = edges[index] as number;
+    return toMs - fromMs >= SHORTEST_LEG_S * MS ? [[fromMs, toMs]] : [];
+  });
 }
 
 /** The leg at a moment; before one was said, out and facing. */

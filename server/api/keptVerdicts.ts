@@ -1,6 +1,7 @@
 import { chainBurden } from '@marvet/core/chain/burden';
 import { type HeardRating, tellVerdict, type Verdict, type VerdictRecording } from '@marvet/core/decide/tellVerdict';
 import { isCutShort } from '@marvet/core/domain/fileFormat';
+import { isLinkMeasure } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
 import { placeOfLetter } from '@marvet/core/listen/blindOrder';
@@ -10,6 +11,7 @@ import { listedJson } from '../store/listedJson.ts';
 import type { TrialRow } from '../store/records.ts';
 import type { ReadTables, Store } from '../store/store.ts';
 import { In, IsNull, present } from '../store/table.ts';
+import { linksOf } from './range.ts';
 
 /** Trials whose rows stay in memory; one of 5,000 recordings takes some 20 MB. */
 const KEPT = 3;
@@ -90,7 +92,10 @@ async function verdictOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): 
     const { price, currency } = chainBurden(chain, itemById);
     return { id: chain.id, name: chain.name, price, currency };
   });
-  return tellVerdict({ criteria, candidates, takes, recordings, ratings, marks, passes: trial.passes });
+  // Links are looked at only where a criterion asks: they need every event of every recording.
+  const asked = criteria.some(({ measureId }) => measureId !== null && isLinkMeasure(measureId));
+  const ranges = asked ? { ranges: (await linksOf(store, trial.id)).rows } : {};
+  return tellVerdict({ criteria, candidates, takes, recordings, ratings, marks, passes: trial.passes, ...ranges });
 }
 
 async function judgedRecordings(store: ReadTables, trialId: string, ids: readonly string[]): Promise<VerdictRecording[]> {

@@ -111,7 +111,8 @@ export function openHub(store: Store, events: EventBus): DeviceHub {
     writing = writing.then(async () => {
       await keepReadings(
         store,
-        [...followed].map(([, own]) => ({ trialId: own.trialId, intake: own.intake })),
+        [...followed.values()].map(({ trialId, intake }) => ({ trialId, intake })),
+        (trialId) => events.tell(trialId, { type: 'records', tags: ['Devices'], page: null }),
       );
       for (const own of followed.values()) {
         const { acknowledged } = own.intake;

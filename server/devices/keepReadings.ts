@@ -8,8 +8,11 @@ interface Kept {
   intake: Intake;
 }
 
-/** Writes what all devices told, in one transaction; what cannot be written is kept for the next time. Never rejects. */
-export async function keepReadings(store: Pick<Store, 'write'>, from: readonly Kept[]): Promise<void> {
+/**
+ * Writes what all devices told, in one transaction; what cannot be written is kept for the next time. Never rejects.
+ * @param onRenewed a device of this trial said something new of itself, and that is written
+ */
+export async function keepReadings(store: Pick<Store, 'write'>, from: readonly Kept[], onRenewed: (trialId: string) => void): Promise<void> {
   const parts = from.flatMap(({ trialId, intake }) => {
     const out = intake.unwritten();
     return out ? [{ trialId, intake, out }] : [];
@@ -22,6 +25,7 @@ export async function keepReadings(store: Pick<Store, 'write'>, from: readonly K
       for (const { trialId, intake, out } of parts) if (here.has(intake.deviceId)) await keepOne(tables, trialId, intake.deviceId, out);
     });
     for (const { intake, out } of parts) intake.written(out);
+    for (const trialId of new Set(parts.filter(({ out }) => out.renewed).map((part) => part.trialId))) onRenewed(trialId);
   } catch (error) {
     for (const { intake, out } of parts) intake.notWritten(out, (error as Error).message);
   }

@@ -1,5 +1,5 @@
 import { TABLE_FIGURES } from '@marvet/core/contract/recordings';
-import { MEASURE_IDS } from '@marvet/core/domain/measureId';
+import { RECORDING_MEASURE_IDS } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';
 import { measureValue } from '@marvet/core/measure/catalogue';
 import type { MeasuredFile } from '@marvet/core/measure/report';
@@ -28,7 +28,7 @@ const STOPPED = 'Measuring was stopped. Measure it again when you want its figur
 /** Figures of a report by measure id, without those that could not be measured. */
 export function figuresOf(report: ChannelReport, lengthS: number): Figures {
   return Object.fromEntries(
-    MEASURE_IDS.flatMap((id) => {
+    RECORDING_MEASURE_IDS.flatMap((id) => {
       const value = measureValue(report, id, lengthS);
       // Four decimals are more than any figure deserves, and keep tables of thousands small.
       return value === null ? [] : [[id, Number(value.toFixed(4))]];

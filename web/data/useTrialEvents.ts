@@ -58,6 +58,15 @@ export function useTrialEvents(trialId: string): ReadonlyMap<string, number> {
       dispatch(devicesApi.util.updateQueryData('liveDevices', trialId, (states) => [...states.filter(({ deviceId }) => deviceId !== state.deviceId), state])),
     );
     on('all', () => refresh(RECORD_TAGS));
+    // A page that heard nothing with a number yet cannot say what it missed while it was cut off: everything is asked for again.
+    let cutOff = false;
+    source.addEventListener('error', () => {
+      cutOff = true;
+    });
+    source.addEventListener('hello', () => {
+      if (cutOff) refresh(RECORD_TAGS);
+      cutOff = false;
+    });
     return () => {
       clearTimeout(timer);
       source.close();

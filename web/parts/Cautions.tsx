@@ -4,14 +4,16 @@ import Button from 'react-bootstrap/Button';
 import { cautionDismissed } from '../data/look.ts';
 import { useAppDispatch, useAppSelector } from '../data/store.ts';
 
+const NARROW = '(max-width: 600px)';
+
 /** Cautions that this person has not put away. They never stand in the way of the work. */
-export function Cautions({ cautions, foldable = false }: { cautions: readonly Caution[]; foldable?: boolean }) {
+export function Cautions({ cautions, foldable = false }: { cautions: readonly Caution[]; foldable?: boolean | 'always' }) {
   const dispatch = useAppDispatch();
   const dismissed = useAppSelector((state) => state.look.dismissedCautions);
   const shown = distinctCautions(cautions).filter((caution) => !dismissed.includes(cautionTitle(caution)));
   if (shown.length === 0) return null;
   // Where something is held in the hand the keys must stay within reach: the dangers are named in a line, and open on a tap.
-  if (foldable) {
+  if (foldable === 'always' || (foldable && window.matchMedia(NARROW).matches)) {
     return (
       <details className="caution cautions-folded">
         <summary>

@@ -52,7 +52,7 @@ export function RangeBar({ row, tape, scale }: { row: RangeRow; tape: Tape; scal
         <g key={distanceM} transform={`translate(${scale.x(distanceM)} ${MIDDLE})`}>
           <circle r={5} className={brokeUp === 0 ? 'held' : 'broke'} />
           {brokeUp > 0 && brokeUp < windows && <path className="held" d="M 0 -5 A 5 5 0 0 0 0 5 Z" />}
-          <title>{`${distanceM} m: ${brokeUp} of ${windows} broke up`}</title>
+          <title>{`${Number(distanceM.toFixed(1))} m: ${brokeUp} of ${windows} broke up`}</title>
         </g>
       ))}
     </svg>

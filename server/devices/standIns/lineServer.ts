@@ -61,7 +61,7 @@ export interface TalkingDevice {
  * A device that speaks lines of JSON as docs/devices.md has them: it counts its lines, keeps them until they are acknowledged,
  * and sends what it kept to whoever connects again.
  */
-export async function talkingDevice(port: number, device: TalkingDevice): Promise<StandInServer> {
+export async function talkingDevice(port: number, device: TalkingDevice): Promise<StandInServer & { quiet(): void; unacknowledged(): number }> {
   let kept: { n: number; text: string }[] = [];
   let n = 0;
   const session = `${Date.now().toString(36)}`;
@@ -84,6 +84,9 @@ export async function talkingDevice(port: number, device: TalkingDevice): Promis
   }, device.everyMs);
   return {
     port: server.port,
+    /** Tells nothing new, and goes on to hand over what it kept. */
+    quiet: () => clearInterval(timer),
+    unacknowledged: () => kept.length,
     async close() {
       clearInterval(timer);
       await server.close();

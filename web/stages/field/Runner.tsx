@@ -149,7 +149,7 @@ export function Runner({ chains, script, cautions, plan, unchecked, onStep, onRe
       {take.status === 'rolling' && <Switches key={take.id} take={take} plan={plan} chains={chains} words={words} log={log} />}
       {/* Once it rolls nothing can be ticked any more. */}
       {take.status !== 'rolling' && <NotChecked checks={unchecked} />}
-      <Cautions cautions={cautions} foldable />
+      <Cautions cautions={cautions} foldable="always" />
       <div className="runner-thumb">
         <div className="flag-grid">
           {TAKE_FLAGS.map((each) => (

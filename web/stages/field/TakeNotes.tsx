@@ -27,7 +27,7 @@ export function TakeNotes({ take, chains, gains, log }: { take: Take; chains: Ch
     NOT_BEHIND_DIALOG,
   );
   return (
-    <section className="sheet take-notes" aria-label="Notes of this take">
+    <section className="sheet take-notes" aria-label="Beside the take">
       <LogState log={log} />
       <RefusedLines log={log} />
       <BreakUps take={take} words={words} log={log} />
@@ -42,9 +42,9 @@ export function TakeNotes({ take, chains, gains, log }: { take: Take; chains: Ch
           placeholder="what happened, what was on"
         />
       </div>
-      <Incidents key={take.id} take={take} words={words} log={log} />
       <LiveReadings take={take} write={log.write} />
       <FieldReadings take={take} chains={chains} kit={gains} write={log.write} />
+      <Incidents key={take.id} take={take} words={words} log={log} />
     </section>
   );
 }

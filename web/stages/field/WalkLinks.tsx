@@ -1,5 +1,5 @@
 import type { Chain } from '@marvet/core/domain/chain';
-import type { Take, TakeSetup } from '@marvet/core/domain/take';
+import { lastSetups, type Take, type TakeSetup } from '@marvet/core/domain/take';
 import { type LinkState, linkNow, type WalkPress } from '@marvet/core/domain/walk';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
@@ -11,28 +11,34 @@ interface WalkLinksProps {
   take: Take;
   chains: readonly Chain[];
   words: TrialWords;
-  onPress: (press: WalkPress) => void;
+  onPress: (press: WalkPress | ((now: Take) => WalkPress)) => void;
 }
 
 /** What is heard of each link, as the largest buttons of the walk; where several run, one row for all of them comes first. */
 export function WalkLinks({ take, chains, words, onPress }: WalkLinksProps) {
+  const setupsNow = lastSetups(take);
   const heard = (setups: readonly TakeSetup[], state: LinkState) => onPress({ what: 'link', setupIds: setups.map(({ id }) => id), state });
   const stateOf = (setups: readonly TakeSetup[]) => (setups.every(({ id }) => linkNow(take.walk, id) === 'unusable') ? 'unusable' : null);
-  const swap = (setups: readonly TakeSetup[]) => heard(setups, stateOf(setups) === 'unusable' ? 'back again' : 'unusable');
+  const swap = (setups: readonly TakeSetup[]) =>
+    onPress(({ walk }) => ({
+      what: 'link',
+      setupIds: setups.map(({ id }) => id),
+      state: setups.every(({ id }) => linkNow(walk, id) === 'unusable') ? 'back again' : 'unusable',
+    }));
   useHotkeys(
     '1, 2, 3, 4, 5, 6, 7, 8, 9',
     (event) => {
-      const setup = take.setups[Number(event.code.slice(-1)) - 1];
+      const setup = setupsNow[Number(event.code.slice(-1)) - 1];
       if (setup) heard([setup], 'broke up');
     },
     NOT_BEHIND_DIALOG,
     [take],
   );
-  useHotkeys('0', () => heard(take.setups, 'broke up'), NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('0', () => heard(setupsNow, 'broke up'), NOT_BEHIND_DIALOG, [take]);
   useHotkeys(
     'shift+1, shift+2, shift+3, shift+4, shift+5, shift+6, shift+7, shift+8, shift+9',
     (event) => {
-      const setup = take.setups[Number(event.code.slice(-1)) - 1];
+      const setup = setupsNow[Number(event.code.slice(-1)) - 1];
       if (setup) swap([setup]);
     },
     NOT_BEHIND_DIALOG,
@@ -57,13 +63,13 @@ export function WalkLinks({ take, chains, words, onPress }: WalkLinksProps) {
   );
   return (
     <ul className="walk-links" aria-label="What is heard">
-      {take.setups.length > 1 && (
+      {setupsNow.length > 1 && (
         <li>
           <span className="walk-whose">all</span>
-          {row(take.setups, 'All of them', null)}
+          {row(setupsNow, 'All of them', null)}
         </li>
       )}
-      {take.setups.map((setup) => {
+      {setupsNow.map((setup) => {
         const chain = chains.find(({ id }) => id === setup.candidateId);
         const name = [chain?.name ?? 'A candidate', words.setup(setup)].filter(Boolean).join(', ');
         return (

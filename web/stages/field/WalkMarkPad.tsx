@@ -8,13 +8,14 @@ import Form from 'react-bootstrap/Form';
 interface WalkMarkPadProps {
   now: WalkNow;
   nextM: number | null;
+  onNext: () => void;
   onMark: (distanceM: number, by: (typeof MARK_WAYS)[number]) => void;
 }
 
 const FARTHEST_M = 5000;
 
 /** Where the talker is: the next peg with one press, or any distance in metres or paces. */
-export function WalkMarkPad({ now, nextM, onMark }: WalkMarkPadProps) {
+export function WalkMarkPad({ now, nextM, onNext, onMark }: WalkMarkPadProps) {
   const [text, setText] = useState('');
   const [unit, setUnit] = useState<'m' | 'paces'>('m');
   const read = readNumber(text, { min: 0, max: FARTHEST_M });
@@ -30,7 +31,7 @@ export function WalkMarkPad({ now, nextM, onMark }: WalkMarkPadProps) {
         <span className="visually-hidden">The talker is at </span>
         {now.distanceM === null ? '–' : `${Number(now.distanceM.toFixed(1))} m`}
       </p>
-      <Button variant="primary" className="walk-next" disabled={nextM === null} onClick={() => nextM !== null && onMark(nextM, 'peg')}>
+      <Button variant="primary" className="walk-next" disabled={nextM === null} onClick={onNext}>
         {nextM === null ? 'No mark ahead' : `Passed ${nextM} m`}
         <kbd>M</kbd>
       </Button>

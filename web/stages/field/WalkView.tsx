@@ -1,7 +1,7 @@
 import { WALK_CAUTION } from '@marvet/core/domain/caution';
 import type { Chain } from '@marvet/core/domain/chain';
-import { slateLabel } from '@marvet/core/domain/take';
-import { type WalkPress, walkNow } from '@marvet/core/domain/walk';
+import { slateLabel, type Take } from '@marvet/core/domain/take';
+import { type WalkNow, type WalkPress, walkNow } from '@marvet/core/domain/walk';
 import { nextMarkM } from '@marvet/core/radio/nextMark';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTrialWords } from '../../data/trialData.ts';
@@ -36,14 +36,25 @@ export function WalkView({ chains, marksM, ...acting }: WalkViewProps) {
   const { take, log } = acting;
   const words = useTrialWords(take.trialId);
   useKeyHelp(HELP);
-  const press = (walked: WalkPress) => {
+  /** What was pressed, as the walk stands when it is written: two presses in a hurry are two steps. */
+  const press = (of: WalkPress | ((now: Take) => WalkPress | null)) => {
     acting.onHold();
-    void log.write({ kind: 'walk', takeId: take.id, press: walked });
+    void log.write((takes) => {
+      const walked = typeof of === 'function' ? of(takes.find(({ id }) => id === take.id) ?? take) : of;
+      return walked && { kind: 'walk', takeId: take.id, press: walked };
+    });
   };
+  const leg = (changed: (now: WalkNow) => Partial<WalkNow>) =>
+    press(({ walk }) => {
+      const { side, heading } = walkNow(walk);
+      return { what: 'leg', side, heading, ...changed({ side, heading, distanceM: null }) };
+    });
+  const passNext = () =>
+    press(({ walk }) => {
+      const distanceM = nextMarkM(marksM, walkNow(walk));
+      return distanceM === null ? null : { what: 'mark', distanceM, by: 'peg' };
+    });
   const now = walkNow(take.walk);
-  const mark = nextMarkM(marksM, now);
-  const turn = () => press({ what: 'leg', side: now.side === 'facing' ? 'turned' : 'facing', heading: now.heading });
-  const about = () => press({ what: 'leg', side: now.side, heading: now.heading === 'out' ? 'back' : 'out' });
   useHotkeys(
     'space',
     (event) => {
@@ -54,9 +65,9 @@ export function WalkView({ chains, marksM, ...acting }: WalkViewProps) {
     NOT_BEHIND_DIALOG,
     [take, acting.next],
   );
-  useHotkeys('m', () => mark !== null && press({ what: 'mark', distanceM: mark, by: 'peg' }), NOT_BEHIND_DIALOG, [take]);
-  useHotkeys('f', turn, NOT_BEHIND_DIALOG, [take]);
-  useHotkeys('o', about, NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('m', passNext, NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('f', () => leg(({ side }) => ({ side: side === 'facing' ? 'turned' : 'facing' })), NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('o', () => leg(({ heading }) => ({ heading: heading === 'out' ? 'back' : 'out' })), NOT_BEHIND_DIALOG, [take]);
   return (
     <section className="sheet runner walk" aria-label={`Range walk, take ${slateLabel(take)}`}>
       <div className="row-line apart flex-nowrap">
@@ -65,11 +76,11 @@ export function WalkView({ chains, marksM, ...acting }: WalkViewProps) {
           {stateText(take)} {take.status === 'rolling' && take.startedAtMs !== null && <RollingTime sinceMs={take.startedAtMs} />}
         </span>
       </div>
-      <WalkMarkPad key={take.id} now={now} nextM={mark} onMark={(distanceM, by) => press({ what: 'mark', distanceM, by })} />
-      <WalkLegs now={now} onLeg={(leg) => press({ what: 'leg', side: now.side, heading: now.heading, ...leg })} />
+      <WalkMarkPad key={take.id} now={now} nextM={nextMarkM(marksM, now)} onNext={passNext} onMark={(distanceM, by) => press({ what: 'mark', distanceM, by })} />
+      <WalkLegs now={now} onLeg={(changed) => leg(() => changed)} />
       <WalkLinks take={take} chains={chains} words={words} onPress={press} />
       <WalkLog take={take} chains={chains} words={words} onPress={press} onTakeBack={(entryId) => void log.write({ kind: 'unwalk', takeId: take.id, entryId })} />
-      <Cautions foldable cautions={[WALK_CAUTION]} />
+      <Cautions foldable="always" cautions={[WALK_CAUTION]} />
       <div className="runner-thumb">
         <ActButton {...acting} />
       </div>

@@ -17,7 +17,7 @@ export type Sent = { reached: false } | { reached: true; refused: { id: string |
 /** What a sender needs: to hand lines over, and to fetch the takes anew before lines are let go. */
 export interface LogTarget {
   send(lines: LogLine[]): Promise<Sent>;
-  /** Settles once the takes on the page hold what was sent. */
+  /** Settles once the takes on the page hold what was sent; rejects where they could not be fetched. */
   refresh(): Promise<void>;
 }
 

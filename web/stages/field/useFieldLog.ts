@@ -21,9 +21,9 @@ export interface FieldState {
 
 /**
  * A line, or what the line is to be once all lines before it are written: a key that is pressed twice in
- * a hurry then takes back what it did, instead of doing it twice.
+ * a hurry then takes back what it did, instead of doing it twice. Null writes nothing.
  */
-export type LineOrAnswer = NewLine | ((takes: readonly Take[]) => NewLine);
+export type LineOrAnswer = NewLine | ((takes: readonly Take[]) => NewLine | null);
 
 const store = browserLines();
 const logs = new Map<string, FieldLog>();
@@ -53,7 +53,11 @@ export function useFieldLog(trialId: string): FieldState {
           return status >= 400 && status < 500 ? { reached: true, refused: lines.map(({ id }) => ({ id, why: message })) } : { reached: false };
         },
         async refresh() {
-          await refetch();
+          const askedMs = Date.now();
+          let answer = await refetch();
+          // What was under way before may know nothing of the lines yet.
+          if ((answer.startedTimeStamp ?? 0) < askedMs) answer = await refetch();
+          if (answer.isError) throw new Error('The takes could not be fetched');
         },
       }),
     [log, send, refetch, trialId],
@@ -64,7 +68,10 @@ export function useFieldLog(trialId: string): FieldState {
   const write = useCallback(
     (line: LineOrAnswer) => {
       const written = last.current
-        .then(() => log.write(typeof line === 'function' ? line(applyLog(server.current ?? [], log.pending())) : line))
+        .then(async () => {
+          const meant = typeof line === 'function' ? line(applyLog(server.current ?? [], log.pending())) : line;
+          if (meant) await log.write(meant);
+        })
         .then(
           () => setFailure(null),
           (error: unknown) => setFailure(`This line was not written: ${(error as Error).message}. Write it on paper.`),

@@ -1,7 +1,7 @@
 import { type FigureOfAll, type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
 import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor';
-import { MEASURE_IDS, type MeasureId } from '@marvet/core/domain/measureId';
+import { type MeasureId, RECORDING_MEASURE_IDS } from '@marvet/core/domain/measureId';
 import type { Plan } from '@marvet/core/domain/plan';
 import { isSpoiled, setupCondition, type Take } from '@marvet/core/domain/take';
 import { MEASURES, measureText, signed } from '@marvet/core/measure/catalogue';
@@ -33,7 +33,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
   const [search, changeAddress] = useAddress();
   const navigate = useNavigate();
   const asked = search.get('figure') as MeasureId | null;
-  const id = asked && MEASURE_IDS.includes(asked) ? asked : 'noise.snrDb';
+  const id = asked && RECORDING_MEASURE_IDS.includes(asked) ? asked : 'noise.snrDb';
   // What the table shows is here already; any other figure is asked for when it is looked at.
   const inTable = (TABLE_FIGURES as readonly string[]).indexOf(id);
   const asking = useFigureQuery({ trialId, measureId: id }, { skip: inTable >= 0 });
@@ -62,7 +62,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
         <Field label="Figure">
           {(fieldId) => (
             <Form.Select id={fieldId} size="sm" value={id} onChange={(event) => changeAddress({ figure: event.target.value })}>
-              {MEASURE_IDS.map((each) => (
+              {RECORDING_MEASURE_IDS.map((each) => (
                 <option key={each} value={each}>
                   {MEASURES[each].label}
                   {MEASURES[each].unit && `, ${MEASURES[each].unit}`}

@@ -1,5 +1,5 @@
 import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
-import { isPairMeasure, MEASURE_IDS, type MeasureId } from '@marvet/core/domain/measureId';
+import { isPairMeasure, type MeasureId, RECORDING_MEASURE_IDS } from '@marvet/core/domain/measureId';
 import { MEASURES, measureText, measureValue } from '@marvet/core/measure/catalogue';
 import type { ChannelReport } from '@marvet/core/measure/report.types';
 import { Link } from 'react-router';
@@ -30,7 +30,7 @@ export function FiguresTable({ recordingId, report, lengthS, against }: FiguresT
     <Sheet title="All figures">
       <div className="figures">
         {[...GROUPS, ...(against ? [AGAINST] : [])].map(([group, title]) => {
-          const ids = MEASURE_IDS.filter((id) => id.startsWith(`${group}.`));
+          const ids = RECORDING_MEASURE_IDS.filter((id) => id.startsWith(`${group}.`));
           return (
             <div key={group}>
               <h3 className="small">

@@ -5,7 +5,7 @@ import type { Plan } from '@marvet/core/domain/plan';
 import { isSpoiled, setupCondition, slateLabel, type Take } from '@marvet/core/domain/take';
 import { MEASURES, signed } from '@marvet/core/measure/catalogue';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
-import { levelLabel } from '@marvet/core/plan/levelWords';
+import { conditionWords, levelLabel } from '@marvet/core/plan/levelWords';
 import { planKinds } from '@marvet/core/plan/matrix';
 import { type ColumnDef, createColumnHelper } from '@tanstack/react-table';
 import { useDeferredValue, useMemo } from 'react';
@@ -154,7 +154,8 @@ function columnsOf(rows: readonly Row[], plan: Plan, entries: TrayEntry[], pick:
       cell: ({ row: { original } }) => {
         const { takeId, setupId, place } = original;
         if (!takeId || !setupId) return null;
-        const name = `Take ${place.take ? slateLabel(place.take) : ''} ${place.chain?.name ?? ''} in the tray`;
+        const own = [place.chain?.name ?? '', ...(place.setup ? conditionWords(plan, place.setup.levels) : [])].join(', ');
+        const name = `Take ${place.take ? slateLabel(place.take) : ''} ${own} in the tray`;
         return <Form.Check aria-label={name} checked={inTray(entries, { takeId, setupId })} onChange={() => pick({ takeId, setupId })} />;
       },
     }),

@@ -35,7 +35,8 @@ export default function Takes() {
       <Uploads trialId={trialId} />
       <Loaded of={[recordings, files, takes, plan, chains]}>
         {() =>
-          files.data!.length === 0 ? (
+          // Links are judged by presses too: their range needs no file.
+          files.data!.length === 0 && view !== 'range' ? (
             <Empty>No audio yet. Name files by slate (S022_T01.wav) or let the recorder write scene and take; they find their takes by themselves.</Empty>
           ) : (
             <>

@@ -1,0 +1,92 @@
+import { expect, type Page, test } from '@playwright/test';
+import { newId } from '../core/domain/identity.ts';
+import type { LogLine } from '../core/domain/logLine.ts';
+import type { Take } from '../core/domain/take.ts';
+import { randomSource } from '../core/simulate/random.ts';
+import { talkingDevice } from '../server/devices/standIns/lineServer.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask, smallTrial } from './smallTrial.ts';
+
+const STOPS = 100;
+/** The page is closed and opened anew at every so many stops. */
+const PAGE_EVERY = 10;
+
+test('a hundred stops in a logged and metered walk, clean and hard, lose no line and no reading, and double none', async ({ browser }) => {
+  test.setTimeout(480_000);
+  const marvet = await runMarvet({ built: true });
+  let read = 0;
+  try {
+    const { trialId } = await smallTrial(marvet.address);
+    const at = `/trials/${trialId}`;
+    const [take] = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+    const walk = await openWalk(await browser.newPage(), marvet, trialId);
+    let page = walk;
+    await page.getByRole('button', { name: /^Start take/ }).click();
+    await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0]?.status).toBe('rolling');
+    read = 0;
+    const device = await meter(() => read++);
+    await ask(marvet.address, 'POST', `${at}/devices`, { name: 'Meter', kind: 'sound level meter', way: { by: 'json lines', host: '127.0.0.1', port: device.port } });
+    const random = randomSource(7);
+    const acknowledged: string[] = [];
+    let pressed = 0;
+    for (let stop = 1; stop <= STOPS; stop++) {
+      const posting = post(marvet, trialId, take!.id, acknowledged);
+      // A press of the page counts from when it is shown.
+      await page.getByRole('button', { name: 'Quoinholt broke up' }).click();
+      pressed++;
+      await expect(page.getByRole('button', { name: 'Quoinholt broke up' })).toHaveText(new RegExp(`^Broke up ${pressed}$`));
+      await new Promise((resolve) => setTimeout(resolve, 20 + 120 * random.uniform()));
+      await (stop % 2 === 0 ? marvet.kill() : marvet.stop());
+      await posting;
+      if (stop % PAGE_EVERY === 0) await page.close();
+      await marvet.start();
+      if (stop % PAGE_EVERY === 0) page = await openWalk(await browser.newPage(), marvet, trialId);
+    }
+    const takeNow = async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0] as Take;
+    await expect.poll(async () => (await takeNow()).walk.filter(({ what }) => what === 'link').length).toBe(STOPS);
+    const lines = new Set((await ask<LogLine[]>(marvet.address, 'GET', `${at}/log`)).map(({ id }) => id));
+    expect(acknowledged.length).toBeGreaterThan(STOPS);
+    expect(acknowledged.filter((id) => !lines.has(id))).toEqual([]);
+
+    // What the device told arrives whole in the end, each reading once: it keeps what nobody acknowledged.
+    device.quiet();
+    await expect.poll(() => device.unacknowledged()).toBe(0);
+    await device.close();
+    await ask(marvet.address, 'POST', `${at}/log`, { lines: [{ id: newId(), takeId: take!.id, atMs: Date.now() + 2000, kind: 'stop' }] });
+    const told = await ask<{ devices: { channels: { sum: { count: number; mean: number } }[] }[] }>(marvet.address, 'GET', `${at}/readings/${take!.id}`);
+    expect(told.devices[0]!.channels[0]!.sum).toMatchObject({ count: read, mean: 40 });
+  } finally {
+    await marvet.dispose();
+  }
+});
+
+/** A meter that tells forty times a second. */
+const meter = (onRead: () => void) =>
+  talkingDevice(0, {
+    hello: { name: 'Meter', kind: 'sound level meter', session: '', channels: [{ id: 'la', quantity: 'soundLevelDba', name: 'Level', group: '' }] },
+    everyMs: 25,
+    read: () => {
+      onRead();
+      return { values: { la: 40 } };
+    },
+  });
+
+async function openWalk(page: Page, marvet: RunningMarvet, trialId: string): Promise<Page> {
+  await page.goto(`${marvet.address}/trials/${trialId}/field?view=walk`);
+  await expect(page.getByRole('button', { name: 'Quoinholt broke up' })).toBeVisible();
+  return page;
+}
+
+/** Posts notes one after the other until the server is gone; each that was answered is acknowledged. */
+async function post({ address }: RunningMarvet, trialId: string, takeId: string, acknowledged: string[]): Promise<void> {
+  for (;;) {
+    const line = { id: newId(), takeId, atMs: Date.now(), kind: 'note', text: `note ${acknowledged.length}` };
+    try {
+      await ask(address, 'POST', `/trials/${trialId}/log`, { lines: [line] });
+      acknowledged.push(line.id);
+    } catch {
+      // Not answered: nobody was told that it is kept.
+      return;
+    }
+  }
+}
