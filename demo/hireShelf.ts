@@ -96,6 +96,7 @@ const TAKES: Take[] = buildPlan(PLAN, { chains: CHAINS, items: ITEMS, stations: 
     incidents: [],
     tried: [],
     walk: [],
+    meters: {},
     note: '',
     gains: {},
     windMs: PLACES[HIRE_PLACES.find((key) => own('station', key) === condition.station) ?? 'loft']!.heard.windMs,

@@ -145,6 +145,7 @@ function doneTake(planned: PlannedTake, index: number, pass: number, startedAtMs
     incidents: [],
     tried: [],
     walk: [],
+    meters: {},
     note: '',
     gains: Object.fromEntries(
       setups.map((setup) => {

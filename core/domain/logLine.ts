@@ -44,6 +44,15 @@ export const logLineSchema = z.discriminatedUnion('kind', [
     stage: z.enum(GAIN_STAGES),
     gainDb: z.number().min(-60, 'Gain is -60 to 90 dB').max(90, 'Gain is -60 to 90 dB').nullable(),
   }),
+  /** What a meter showed at a stage; null is not seen. */
+  z.object({
+    ...base,
+    kind: z.literal('meter'),
+    setupId: idSchema,
+    stage: z.enum(GAIN_STAGES),
+    averageDbfs: z.number().min(-120, 'A meter shows -120 to 24 dB').max(24, 'A meter shows -120 to 24 dB').nullable(),
+    peakDbfs: z.number().min(-120, 'A meter shows -120 to 24 dB').max(24, 'A meter shows -120 to 24 dB').nullable(),
+  }),
   z.object({
     ...base,
     kind: z.literal('conditions'),
@@ -71,6 +80,8 @@ export const logLineSchema = z.discriminatedUnion('kind', [
   /** The take never began: the start was an accident. What was noted meanwhile stays. */
   z.object({ ...base, kind: z.literal('unstart') }),
   z.object({ ...base, kind: z.literal('redo'), newTakeId: idSchema }),
+  /** What is left is done in this order, in the places that these takes have now. */
+  z.object({ ...base, kind: z.literal('order'), takeIds: z.array(idSchema).min(2).max(5000) }),
   z.object({ ...base, kind: z.literal('skip') }),
   z.object({ ...base, kind: z.literal('unskip') }),
 ]);
@@ -78,7 +89,7 @@ export type LogLine = z.infer<typeof logLineSchema>;
 
 /**
  * The take after one more line. `redo` leaves the old take as it is: the new pass is made by
- * {@link redoneTake}.
+ * {@link redoneTake}; `order` is of several takes: {@link applyLog}.
  */
 export function applyLogLine(take: Take, line: LogLine): Take {
   switch (line.kind) {
@@ -118,6 +129,10 @@ export function applyLogLine(take: Take, line: LogLine): Take {
       const gains = line.gainDb === null ? kept : { ...kept, [line.stage]: line.gainDb };
       return { ...take, gains: { ...take.gains, [setupId]: gains } };
     }
+    case 'meter': {
+      const { setupId, stage, averageDbfs, peakDbfs } = line;
+      return { ...take, meters: { ...take.meters, [setupId]: { ...take.meters[setupId], [stage]: { averageDbfs, peakDbfs } } } };
+    }
     case 'conditions':
       return { ...take, windMs: line.windMs, noiseDba: line.noiseDba };
     case 'switch':
@@ -138,6 +153,7 @@ export function applyLogLine(take: Take, line: LogLine): Take {
       // A line that comes late does not undo a take that was finished meanwhile.
       return take.status === 'rolling' ? { ...take, status: 'planned', startedAtMs: null, stoppedAtMs: null } : take;
     case 'positions':
+    case 'order':
     case 'redo':
       return take;
     case 'skip':
@@ -187,6 +203,7 @@ export function redoneTake(take: Take, line: Extract<LogLine, { kind: 'redo' }>,
     incidents: [],
     tried: [],
     walk: [],
+    meters: {},
     note: '',
     controls: [],
   };
@@ -198,6 +215,10 @@ export function applyLog(takes: readonly Take[], lines: readonly LogLine[]): Tak
   for (const line of lines) {
     const take = byId.get(line.takeId);
     if (!take) continue;
+    if (line.kind === 'order') {
+      for (const [id, moved] of reordered(byId, line.takeIds)) byId.set(id, moved);
+      continue;
+    }
     if (line.kind === 'redo') {
       if (byId.has(line.newTakeId)) continue;
       const passes = [...byId.values()].filter((other) => other.slate === take.slate).map((other) => other.pass);
@@ -207,4 +228,14 @@ export function applyLog(takes: readonly Take[], lines: readonly LogLine[]): Tak
     }
   }
   return [...byId.values()].sort((a, b) => a.position - b.position || a.pass - b.pass);
+}
+
+/** Planned takes in another order, in the places that they had; what was begun meanwhile stays where it is. */
+function reordered(byId: ReadonlyMap<string, Take>, takeIds: readonly string[]): [string, Take][] {
+  const moved = [...new Set(takeIds)].flatMap((id) => {
+    const take = byId.get(id);
+    return take?.status === 'planned' ? [take] : [];
+  });
+  const places = moved.map(({ position }) => position).sort((a, b) => a - b);
+  return moved.map((take, index) => [take.id, { ...take, position: places[index] as number }]);
 }

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { idSchema, instantMsSchema, sha256Schema } from './identity.ts';
 
 /** What a photograph can belong to. */
-export const photoOwnerSchema = z.enum(['item', 'station', 'chain', 'sight', 'frame']);
+export const photoOwnerSchema = z.enum(['item', 'station', 'chain', 'sight', 'frame', 'take', 'placement']);
 export type PhotoOwner = z.infer<typeof photoOwnerSchema>;
 
 export const photoTypeSchema = z.enum(['image/jpeg', 'image/png', 'image/webp']);

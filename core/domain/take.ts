@@ -45,6 +45,11 @@ export const GAIN_STAGES = ['transmitter', 'receiver', 'recorder'] as const;
 export const gainsSchema = z.partialRecord(z.enum(GAIN_STAGES), z.number());
 export type Gains = z.infer<typeof gainsSchema>;
 
+/** What a meter showed at a stage, in dB under full scale. */
+export const meterSeenSchema = z.object({ averageDbfs: z.number().nullable(), peakDbfs: z.number().nullable() });
+export type MeterSeen = z.infer<typeof meterSeenSchema>;
+export const metersSchema = z.partialRecord(z.enum(GAIN_STAGES), meterSeenSchema);
+
 /**
  * One of the setups recorded in a take: a candidate, and its level on whatever differs within the take. One that follows from another, because
  * something was switched while the take ran, says which, and since when.
@@ -80,6 +85,8 @@ export const takeSchema = z.object({
   note: remarkSchema,
   /** Gains by setup. */
   gains: z.record(idSchema, gainsSchema),
+  /** What the meters showed, by setup. */
+  meters: z.record(idSchema, metersSchema).default({}),
   windMs: z.number().nullable(),
   noiseDba: z.number().nullable(),
   /** The plan's controls as they stood when the take was started. */
@@ -138,7 +145,7 @@ export function kindsWithin(take: { setups: readonly { levels: SetupLevels }[] }
 
 /** A take as a plan makes it: nothing noted, logged or read yet. */
 export function untouchedTake(made: Pick<Take, 'id' | 'trialId' | 'slate' | 'position' | 'condition' | 'setups'>): Take {
-  const read = { note: '', flags: [], incidents: [], tried: [], walk: [], gains: {}, windMs: null, noiseDba: null, controls: [] };
+  const read = { note: '', flags: [], incidents: [], tried: [], walk: [], gains: {}, meters: {}, windMs: null, noiseDba: null, controls: [] };
   return { ...made, pass: 1, status: 'planned', startedAtMs: null, stoppedAtMs: null, ...read, binnedAtMs: null };
 }
 
@@ -153,6 +160,7 @@ export function isTouched(take: Take): boolean {
     take.tried.length > 0 ||
     take.walk.length > 0 ||
     Object.keys(take.gains).length > 0 ||
+    Object.keys(take.meters).length > 0 ||
     take.windMs !== null ||
     take.noiseDba !== null
   );

@@ -30,7 +30,7 @@ const walked = (lengthS: number, walk: WalkEntry[], more: Partial<Take> = {}): T
   ...more,
 });
 const windowsOf = (take: Take, breakUpsS: number[] | null = null, track = walkTrack([], [])) =>
-  walkWindows(take, take.setups[0]!, track, breakUpsS && breakUpsS.map((s) => s * 1000)).map(({ distanceM, brokeUp, side, heading }) => [
+  walkWindows(take, take.setups[0]!, track, breakUpsS?.map((s) => s * 1000) ?? null).map(({ distanceM, brokeUp, side, heading }) => [
     Number(distanceM.toFixed(1)),
     brokeUp,
     side,

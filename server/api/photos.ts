@@ -20,7 +20,7 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
     })
     .post('/', async (context) => {
       const draft = parsed(photoDraftSchema, context.req.query());
-      const owners = { item: store.items, station: store.stations, chain: store.chains, sight: store.sights, frame: store.frames };
+      const owners = { item: store.items, station: store.stations, chain: store.chains, sight: store.sights, frame: store.frames, take: store.takes, placement: store.placements };
       if (!(await (owners[draft.ownerKind] as typeof store.items).existsBy({ id: draft.ownerId }))) throw notFound(draft.ownerKind);
       const bytes = new Uint8Array(await context.req.arrayBuffer());
       const type = imageType(bytes);

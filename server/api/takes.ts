@@ -48,7 +48,7 @@ export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'ev
           if (!(await tables.trials.existsBy({ id: trialId }))) throw notFound('trial');
           const known = new Set((await tables.logLines.find({ select: { id: true }, where: { id: In(lines.map((line) => line.id)) } })).map((row) => row.id));
           const fresh = [...new Map(lines.filter((line) => !known.has(line.id)).map((line) => [line.id, line])).values()];
-          const meant = [...new Set(fresh.map((line) => line.takeId))];
+          const meant = [...new Set(fresh.flatMap((line) => [line.takeId, ...(line.kind === 'order' ? line.takeIds : [])]))];
           // All passes of a slate, since doing a take again counts them.
           const named = await inParts(meant, (part) => tables.takes.findBy({ trialId, id: part }));
           const slates = [...new Set(named.map((take) => take.slate))];

@@ -9,7 +9,7 @@ import { Trouble } from './states.tsx';
 import { useTold } from './useTold.ts';
 
 /** Photographs of an item, a station or a rig: taken or chosen, made small in the browser, kept with the record. */
-export function Photos({ ownerKind, ownerId, name }: { ownerKind: PhotoOwner; ownerId: string; name: string }) {
+export function Photos({ ownerKind, ownerId, name, legend = 'Photographs' }: { ownerKind: PhotoOwner; ownerId: string; name: string; legend?: string }) {
   const { data: photos } = usePhotosQuery(ownerKind);
   const [add, { error, isLoading }] = useAddPhotoMutation();
   const [bin] = useBinPhotoMutation();
@@ -31,7 +31,7 @@ export function Photos({ ownerKind, ownerId, name }: { ownerKind: PhotoOwner; ow
   };
   return (
     <fieldset>
-      <legend className="form-label">Photographs</legend>
+      <legend className="form-label">{legend}</legend>
       <div className="photos">
         {own.map((photo) => (
           <figure key={photo.id}>

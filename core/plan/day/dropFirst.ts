@@ -28,8 +28,9 @@ export interface DayTimes extends ChangeCosts {
  * saved first: a repeat costs nothing, a take whose comparisons others give too costs little, the only
  * pair of a comparison most; and one that a long change goes with saves more than its own length. Each
  * is ranked as if those before it were dropped already.
+ * @param mayDrop which takes may be dropped; the others count for what they give
  */
-export function dropFirst(takes: readonly PlannedTake[], times: DayTimes, most = 10): Droppable[] {
+export function dropFirst(takes: readonly PlannedTake[], times: DayTimes, most = 10, mayDrop: (takeIndex: number) => boolean = () => true): Droppable[] {
   const left = new Set(takes.keys());
   const dropped: Droppable[] = [];
   while (dropped.length < most && left.size > 1) {
@@ -38,6 +39,7 @@ export function dropFirst(takes: readonly PlannedTake[], times: DayTimes, most =
     const order = [...left];
     let best: Droppable | null = null;
     for (const [at, takeIndex] of order.entries()) {
+      if (!mayDrop(takeIndex)) continue;
       const loss = { ...lossOf(takeIndex, links), savedS: savedS(takes, order, at, times) };
       if (best === null || isCheaper(loss, best)) best = loss;
     }

@@ -66,7 +66,7 @@ function daylightBlocks(takes: readonly PlannedTake[], { daylightStationIds, bef
 }
 
 /** The quickest order of some takes, going on from the one before them. */
-function quickest(takes: readonly PlannedTake[], costs: ChangeCosts, before: PlannedTake | null, onProgress: SearchProgress): PlannedTake[] {
+export function quickest(takes: readonly PlannedTake[], costs: ChangeCosts, before: PlannedTake | null, onProgress: SearchProgress): PlannedTake[] {
   const all = before ? [before, ...takes] : [...takes];
   const table = costTable(all, costs);
   const start = before ? 0 : null;

@@ -6,6 +6,7 @@ export class Devices1765000000000 implements MigrationInterface {
 
   async up(run: QueryRunner): Promise<void> {
     await run.query(`ALTER TABLE "take" ADD COLUMN "walk" text NOT NULL DEFAULT '[]'`);
+    await run.query(`ALTER TABLE "take" ADD COLUMN "meters" text NOT NULL DEFAULT '{}'`);
     await run.query('ALTER TABLE "recording" ADD COLUMN "cutBy" text');
     await run.query(`CREATE TABLE "device" ("id" text PRIMARY KEY NOT NULL, "trialId" text NOT NULL REFERENCES "trial" ("id") ON DELETE CASCADE, "name" text NOT NULL, "kind" text NOT NULL,
       "way" text NOT NULL, "on" boolean NOT NULL, "ties" text NOT NULL, "about" text, "calibrationDb" real, "remark" text NOT NULL, "position" integer NOT NULL, "version" integer NOT NULL,

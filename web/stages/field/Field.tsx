@@ -2,8 +2,10 @@ import { kitGains } from '@marvet/core/chain/kitGains';
 import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
 import { newId } from '@marvet/core/domain/identity';
 import { candidatesOf, type Take } from '@marvet/core/domain/take';
+import { ladderTurn } from '@marvet/core/plan/design/ladderTurn';
 import { planTime } from '@marvet/core/plan/time';
-import { useEffect, useMemo } from 'react';
+import { startGains } from '@marvet/core/takes/startGains';
+import { useCallback, useEffect, useMemo } from 'react';
 import { useChainsQuery, useItemsQuery, usePreflightQuery, useScriptsQuery, useStationsQuery } from '../../data/records.ts';
 import { useTrialId } from '../../data/trialData.ts';
 import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
@@ -11,6 +13,7 @@ import { Empty, Loaded } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { Alarms } from './Alarms.tsx';
 import { currentTake, nextTake } from './currentTake.ts';
+import { DayLeft } from './DayLeft.tsx';
 import { DevicesView } from './DevicesView.tsx';
 import { FIELD_VIEWS, FieldNav } from './FieldNav.tsx';
 import { openChecks } from './openChecks.ts';
@@ -20,6 +23,9 @@ import { TakeNotes } from './TakeNotes.tsx';
 import { useFieldLog } from './useFieldLog.ts';
 import { WalkSide } from './WalkSide.tsx';
 import { WalkView } from './WalkView.tsx';
+
+/** A script whose length nobody knows takes about so long. */
+const SCRIPT_S = 10;
 
 /** The runner: the next setup in large type, and a log that loses nothing. */
 export default function Field() {
@@ -35,6 +41,7 @@ export default function Field() {
   const [search, changeAddress] = useAddress();
   const view = FIELD_VIEWS.find((each) => each === search.get('view')) ?? 'runner';
   const current = useMemo(() => currentTake(log.takes, search.get('take')), [log.takes, search]);
+  const lengthS = useCallback((id: string) => scripts.data?.find((script) => script.id === id)?.lengthS ?? SCRIPT_S, [scripts.data]);
   const go = (take: Take | undefined) => take && changeAddress({ take: take.id });
   // A take that rolls stays in sight once it is stopped, wherever one has been meanwhile.
   const rolling = current?.status === 'rolling' ? current.id : null;
@@ -50,14 +57,17 @@ export default function Field() {
         const station = stations.data!.find((each) => each.id === current.condition.station);
         const inTake = chains.data!.filter((chain) => candidatesOf(current).includes(chain.id));
         const ticked = new Set(preflight.data!.map((tick) => tick.key));
-        const planMin = planTime(log.takes, plan.data!, (id) => scripts.data!.find((script) => script.id === id)?.lengthS ?? 10).totalS / 60;
-        const next = nextTake(log.takes, current);
-        const gains = Object.fromEntries(
+        const planMin = planTime(log.takes, plan.data!, lengthS).totalS / 60;
+        const turn = ladderTurn(plan.data!.design, log.takes, current);
+        // The other passage of a rung comes before the next rung.
+        const next = turn?.other?.status === 'planned' ? turn.other : nextTake(log.takes, current);
+        const kit = Object.fromEntries(
           current.setups.flatMap((setup) => {
             const chain = chains.data!.find((each) => each.id === setup.candidateId);
             return chain ? [[setup.id, kitGains(chain, byId)]] : [];
           }),
         );
+        const gains = startGains(log.takes, current, kit);
         const acting = { take: current, next, controls: plan.data!.controls, gains, log, onHold: () => go(current), onNext: () => go(next) };
         const marksM = (plan.data!.factors.find(({ kind }) => kind === 'distance')?.levels ?? []).flatMap(({ ticked, value }) => (ticked && value !== null ? [value] : []));
         const nav = <FieldNav view={view} onView={(to) => changeAddress({ view: to === 'runner' ? null : to })} />;
@@ -86,6 +96,7 @@ export default function Field() {
               {...acting}
               chains={inTake}
               plan={plan.data!}
+              turn={turn}
               script={scripts.data!.find((each) => each.id === current.condition.script)}
               cautions={[...(station ? stationCautions(station) : []), ...inTake.flatMap((chain) => chainCautions(chain, byId))]}
               unchecked={openChecks(chains.data!, candidatesOf(current), byId, planMin, ticked)}
@@ -97,7 +108,9 @@ export default function Field() {
             />
             <div className="field-side">
               <TakeNotes key={current.id} take={current} chains={inTake} gains={gains} log={log} />
-              <Slates takes={log.takes} current={current} onChoose={go} />
+              <Slates takes={log.takes} current={current} onChoose={go}>
+                <DayLeft takes={log.takes} current={current} plan={plan.data!} lengthS={lengthS} log={log} />
+              </Slates>
             </div>
           </div>
         );

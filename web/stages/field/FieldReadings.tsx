@@ -3,6 +3,7 @@ import { GAIN_STAGES, type Gains, type Take } from '@marvet/core/domain/take';
 import { useTrialWords } from '../../data/trialData.ts';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { MetersSeen } from './MetersSeen.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
 /** Wind, noise and the gains of every stage, as read on the day. */
@@ -16,7 +17,7 @@ export function FieldReadings({ take, chains, kit, write }: { take: Take; chains
     });
   return (
     <details className="readings" open={take.windMs === null && take.noiseDba === null ? undefined : true}>
-      <summary>Wind, noise, gains</summary>
+      <summary>Wind, noise, gains, meters</summary>
       <div className="readings-conditions">
         <KeptNumber label="Wind, m/s" min={0} max={60} value={take.windMs} onKeep={(windMs) => conditions({ windMs })} />
         <KeptNumber label="Noise, dB A" min={0} max={150} value={take.noiseDba} onKeep={(noiseDba) => conditions({ noiseDba })} />
@@ -58,7 +59,8 @@ export function FieldReadings({ take, chains, kit, write }: { take: Take; chains
           })}
         </tbody>
       </table>
-      <p className="small soft mb-0">What Kit has set is noted with the start, unless another gain stands here.</p>
+      <p className="small soft">What stood in the take before, or in Kit, is noted with the start, unless another gain stands here.</p>
+      <MetersSeen take={take} chains={chains} write={write} />
     </details>
   );
 }

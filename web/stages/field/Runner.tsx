@@ -5,6 +5,7 @@ import { EXTRA_KINDS } from '@marvet/core/domain/factor';
 import type { Plan } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
 import { COUNTED_FLAGS, lastSetups, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
+import type { LadderTurn } from '@marvet/core/plan/design/ladderTurn';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Fragment, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -38,7 +39,8 @@ interface RunnerProps extends Acting {
   chains: Chain[];
   script: Script | undefined;
   cautions: Caution[];
-  plan: Pick<Plan, 'factors'>;
+  plan: Plan;
+  turn: LadderTurn | null;
   /** Pre-flight checks of these chains that nobody ticked. */
   unchecked: Check[];
   onStep: (step: 1 | -1) => void;
@@ -51,7 +53,7 @@ function letGo(event: MouseEvent): void {
 }
 
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
-export function Runner({ chains, script, cautions, plan, unchecked, onStep, onRedo, ...acting }: RunnerProps) {
+export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep, onRedo, ...acting }: RunnerProps) {
   const { take, next, log, onHold } = acting;
   const words = useTrialWords(useTrialId());
   useKeyHelp(HELP);
@@ -140,6 +142,15 @@ export function Runner({ chains, script, cautions, plan, unchecked, onStep, onRe
           {words.label('script', take.condition.script)} {script?.talker && <span className="soft fw-normal">{script.talker}</span>}
         </dd>
       </dl>
+      {turn && (
+        <p className="ladder-turn mb-0">
+          Rung {words.label(plan.design.ladder.kind, turn.rungId)}: now <b>{turn.passage === 'speech' ? 'with speech' : 'without speech'}</b>
+          {turn.other &&
+            (turn.other.status === 'planned'
+              ? `, then ${slateLabel(turn.other)} ${turn.passage === 'speech' ? 'without' : 'with'}`
+              : `; ${slateLabel(turn.other)} is ${turn.other.status}`)}
+        </p>
+      )}
       {script && (
         <div className="row-line flex-nowrap align-items-start">
           <p className="runner-text grow">{script.text || script.name}</p>

@@ -1,6 +1,6 @@
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 
@@ -9,7 +9,7 @@ const MARK: Record<Take['status'], string> = { planned: 'none', rolling: 'some',
 const ROW_PX = 45;
 
 /** All slates in their order; one is chosen by a tap. Only those in and near sight are drawn. */
-export function Slates({ takes, current, onChoose }: { takes: Take[]; current: Take; onChoose: (take: Take) => void }) {
+export function Slates({ takes, current, onChoose, children }: { takes: Take[]; current: Take; onChoose: (take: Take) => void; children?: ReactNode }) {
   const words = useTrialWords(useTrialId());
   const list = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
@@ -36,6 +36,7 @@ export function Slates({ takes, current, onChoose }: { takes: Take[]; current: T
         </span>
       }
     >
+      {children}
       <div className="slate-list" ref={list}>
         <div style={{ flex: 'none', height: drawn[0]?.start ?? 0 }} />
         {drawn.map(({ index, key }) => {

@@ -12,6 +12,7 @@ import { LiveReadings } from './LiveReadings.tsx';
 import { LogState } from './LogState.tsx';
 import { RefusedLines } from './RefusedLines.tsx';
 import { Switched } from './Switched.tsx';
+import { TakePhotos } from './TakePhotos.tsx';
 import type { FieldState } from './useFieldLog.ts';
 
 /** What is noted of a take beside its flags: on a desktop it stands next to the runner, on a phone under it. */
@@ -42,6 +43,7 @@ export function TakeNotes({ take, chains, gains, log }: { take: Take; chains: Ch
           placeholder="what happened, what was on"
         />
       </div>
+      <TakePhotos take={take} />
       <LiveReadings take={take} write={log.write} />
       <FieldReadings take={take} chains={chains} kit={gains} write={log.write} />
       <Incidents key={take.id} take={take} words={words} log={log} />
