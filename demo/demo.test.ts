@@ -15,6 +15,7 @@ import { takeKey } from '@marvet/core/plan/gather';
 import { matrixSize } from '@marvet/core/plan/matrix';
 import { changesBetween } from '@marvet/core/plan/order/changeCost';
 import { type WorkedOutPlan, workOutPlan } from '@marvet/core/plan/workOut';
+import { rangeRows, stationTroubles } from '@marvet/core/radio/rangeWindows';
 import { matchFile } from '@marvet/core/takes/matchFile';
 import { reportOf } from '@marvet/core/testing/signals';
 import { describe, expect, it } from 'vitest';
@@ -24,6 +25,7 @@ import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
 import { CHAINS, SIMULATED } from './kit.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS } from './places.ts';
+import { REED_WALK } from './reedWalk.ts';
 import { DEMO_FILES } from './render.ts';
 import { SALTREACH } from './saltreach.ts';
 import { fileNameOf } from './saltreachDay.ts';
@@ -33,7 +35,7 @@ const items = new Map(ITEMS.map((item) => [item.id, item]));
 
 describe('the demo bundle', () => {
   it('is valid, with no identity given twice', () => {
-    const bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF] });
+    const bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF, REED_WALK] });
     const ids = bundle.trials.flatMap((trial) => [
       trial.id,
       ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.rounds].flatMap((list) => list.map((row) => row.id)),
@@ -225,5 +227,35 @@ describe('the hire shelf', () => {
   it('of the cable none of it is told', () => {
     expect(eventsOf('CA')).toEqual([]);
     expect([...claimsOfLink('CA')]).toEqual([]);
+  });
+});
+
+describe('the reed bank walk', () => {
+  it('was walked twice, with marks, legs, an incident that came again, and readings of every stand-in', () => {
+    const walked = REED_WALK.takes.filter(({ status }) => status === 'done');
+    expect(walked).toHaveLength(2);
+    for (const take of walked) {
+      expect(take.walk.filter(({ what }) => what === 'mark').length).toBe(14);
+      expect(take.walk.some((entry) => entry.what === 'leg' && entry.side === 'facing')).toBe(true);
+      for (const device of REED_WALK.devices) {
+        const seconds = REED_WALK.readings.filter(({ deviceId, atS }) => deviceId === device.id && atS >= (take.startedAtMs ?? 0) / 1000 && atS <= (take.stoppedAtMs ?? 0) / 1000);
+        expect(seconds.length).toBeGreaterThan(150);
+        expect(Object.keys(seconds[0]!.values).sort()).toEqual(device.about!.channels.map(({ id }) => id).sort());
+      }
+    }
+    expect(walked[1]!.tried[0]?.incidentId).toBe(walked[0]!.incidents[0]?.id);
+  });
+
+  it('tells a range for both links on both sides, shorter when turned, and a spot that speaks for the place', () => {
+    const takes = REED_WALK.takes.map((take) => ({ ...take, trialId: REED_WALK.id, binnedAtMs: null }));
+    const records = { plan: REED_WALK.plan, takes, chains: REED_WALK.chains, items, tracks: new Map() };
+    const rows = rangeRows([], records);
+    expect(rows).toHaveLength(4);
+    for (const { id } of REED_WALK.chains) {
+      const of = (side: string) => rows.find((row) => row.candidateId === id && row.side === side)?.range.reliableToM ?? 0;
+      expect(of('turned')).toBeLessThan(of('facing'));
+    }
+    const [{ troubles }] = stationTroubles([], records) as [ReturnType<typeof stationTroubles>[number]];
+    expect(troubles.filter(({ speaksFor }) => speaksFor === 'the place').some(({ fromM, toM }) => fromM < 72 && toM > 62)).toBe(true);
   });
 });

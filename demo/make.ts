@@ -6,6 +6,7 @@ import { type Bundle, bundleSchema } from '@marvet/core/formats/bundle';
 import { COSTUME } from './costume.ts';
 import { HIRE_SHELF } from './hireShelf.ts';
 import { ITEMS } from './items.ts';
+import { REED_WALK } from './reedWalk.ts';
 import { DEMO_FILES } from './render.ts';
 import { SALTREACH } from './saltreach.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
@@ -33,7 +34,7 @@ async function make(folder: string): Promise<void> {
       });
     }),
   );
-  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF] });
+  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF, REED_WALK] });
   writeFileSync(join(folder, 'bundle.json.part'), JSON.stringify(bundle));
   renameSync(join(folder, 'bundle.json.part'), join(folder, 'bundle.json'));
 }

@@ -206,7 +206,8 @@ function listenedSamples(criterion: Criterion, usable: readonly Usable[], rating
 /** Takes that were done and of which a candidate has no audio. */
 function withoutAudio({ takes, recordings }: VerdictInput): VerdictNote[] {
   const heard = new Set(recordings.map((recording) => recording.setupId));
-  const silent = takes.filter((take) => take.status === 'done' && !isSpoiled(take) && take.setups.some((setup) => !heard.has(setup.id)));
+  // A walk is judged by what was pressed: it needs no audio.
+  const silent = takes.filter((take) => take.status === 'done' && !isSpoiled(take) && take.walk.length === 0 && take.setups.some((setup) => !heard.has(setup.id)));
   if (silent.length === 0) return [];
   const all = silent.filter((take) => take.setups.every((setup) => !heard.has(setup.id)));
   const part = silent.filter((take) => !all.includes(take));

@@ -1,4 +1,4 @@
-import type { WalkHeading } from '../domain/walk.ts';
+import { WALK_SIDES, type WalkHeading } from '../domain/walk.ts';
 import { fisherExact } from './exactTests.ts';
 import type { WalkWindow } from './walkWindows.ts';
 
@@ -27,7 +27,7 @@ const TOLD_P = 0.05;
 
 /**
  * Spots of a walk where links broke up, and whether they speak for the place or for a device. A place shows in both directions and on
- * several candidates, and not on the way beyond it; a device shows on one candidate where the others, at the same spot, hold. Fisher's
+ * several candidates, and not on the way beyond it on the same side; a device shows on one candidate where the others, at the same spot, hold. Fisher's
  * exact test, candidate against the others at the spot, and the spot against what lies farther out; the bound is shared out over all spots
  * of a station (Bonferroni).
  */
@@ -39,24 +39,30 @@ export function troubles(from: readonly CandidateWindows[]): Trouble[] {
   return found.map(([lowM, highM]) => {
     const near = (window: WalkWindow) => window.distanceM >= lowM - SPOT_M / 2 && window.distanceM <= highM + SPOT_M / 2;
     const counts = from.map(({ candidateId, windows }) => count(candidateId, windows.filter(near)));
-    const beyond = sum(
-      from.map(({ candidateId, windows }) =>
-        count(
-          candidateId,
-          windows.filter(({ distanceM }) => distanceM > highM + SPOT_M / 2),
-        ),
-      ),
-    );
     const who = counts.filter(({ brokeUp }) => brokeUp > 0);
     const here = { fromM: lowM, toM: highM, counts, candidateIds: who.map(({ candidateId }) => candidateId) };
     const others = sum(counts.filter(({ brokeUp }) => brokeUp === 0));
     const own = sum(who);
-    const headings = new Set(from.flatMap(({ windows }) => windows.filter((window) => window.brokeUp && near(window)).map(({ heading }): WalkHeading => heading)));
     const byDevice = others.windows > 0 ? fisherExact(own.brokeUp, own.windows - own.brokeUp, 0, others.windows) : 1;
     if (byDevice < toldP) return { ...here, speaksFor: 'the device', p: byDevice };
-    const byPlace = beyond.windows > 0 ? fisherExact(own.brokeUp, own.windows - own.brokeUp, beyond.brokeUp, beyond.windows - beyond.brokeUp) : 1;
-    const shared = who.length > 1 || (from.length === 1 && headings.size > 1);
-    if (shared && byPlace < toldP && rate(own) > rate(beyond)) return { ...here, speaksFor: 'the place', p: byPlace };
+    const headings = new Set(from.flatMap(({ windows }) => windows.filter((window) => window.brokeUp && near(window)).map(({ heading }): WalkHeading => heading)));
+    // Turned, a link ends sooner: each side is compared with what lies beyond on the same side.
+    const sides = WALK_SIDES.map((side) => {
+      const of = (keep: (window: WalkWindow) => boolean) =>
+        from.map(({ candidateId, windows }) =>
+          count(
+            candidateId,
+            windows.filter((window) => window.side === side && keep(window)),
+          ),
+        );
+      const spot = of(near);
+      const [inside, beyond] = [sum(spot), sum(of(({ distanceM }) => distanceM > highM + SPOT_M / 2))];
+      const shared = spot.filter(({ brokeUp }) => brokeUp > 0).length > 1 || (from.length === 1 && headings.size > 1);
+      const tells = shared && beyond.windows > 0 && rate(inside) > rate(beyond);
+      return tells ? fisherExact(inside.brokeUp, inside.windows - inside.brokeUp, beyond.brokeUp, beyond.windows - beyond.brokeUp) : 1;
+    });
+    const byPlace = WALK_SIDES.length * Math.min(...sides);
+    if (byPlace < toldP) return { ...here, speaksFor: 'the place', p: byPlace };
     return { ...here, speaksFor: 'neither yet', p: null };
   });
 }

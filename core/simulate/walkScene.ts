@@ -44,8 +44,8 @@ const BODY_DB = 14;
 /** A wavelength of half a metre passes so many nodes a second at a walk. */
 const FADES_PER_S = 2.4;
 const STEP_S = 0.001;
-const LINE_REACH_M = 6;
-const LINE_NOISE_DB = 16;
+const LINE_REACH_M = 5;
+const LINE_NOISE_DB = 28;
 
 /**
  * A range walk as devices see it. Power falls with the square of the distance and, past the point where the ground's reflection

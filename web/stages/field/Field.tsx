@@ -1,6 +1,7 @@
 import { kitGains } from '@marvet/core/chain/kitGains';
 import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
 import { newId } from '@marvet/core/domain/identity';
+import type { Plan } from '@marvet/core/domain/plan';
 import { candidatesOf, type Take } from '@marvet/core/domain/take';
 import { ladderTurn } from '@marvet/core/plan/design/ladderTurn';
 import { planTime } from '@marvet/core/plan/time';
@@ -69,7 +70,7 @@ export default function Field() {
         );
         const gains = startGains(log.takes, current, kit);
         const acting = { take: current, next, controls: plan.data!.controls, gains, log, onHold: () => go(current), onNext: () => go(next) };
-        const marksM = (plan.data!.factors.find(({ kind }) => kind === 'distance')?.levels ?? []).flatMap(({ ticked, value }) => (ticked && value !== null ? [value] : []));
+        const marksM = pegsOf(plan.data!);
         const nav = <FieldNav view={view} onView={(to) => changeAddress({ view: to === 'runner' ? null : to })} />;
         if (view === 'devices')
           return (
@@ -117,4 +118,12 @@ export default function Field() {
       }}
     </Loaded>
   );
+}
+
+/** Distances that are pegged out: those that the plan varies; where it only says "walk", all whose metres it knows. */
+function pegsOf({ factors }: Pick<Plan, 'factors'>): number[] {
+  const levels = factors.find(({ kind }) => kind === 'distance')?.levels ?? [];
+  const metres = (of: typeof levels) => of.flatMap(({ value }) => value ?? []);
+  const varied = metres(levels.filter(({ ticked }) => ticked));
+  return varied.length > 1 ? varied : metres(levels);
 }
