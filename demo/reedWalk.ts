@@ -18,7 +18,7 @@ const TRIAL_ID = demoId('trial', 'reed walk');
 const own = (...words: (string | number)[]) => demoId('reed walk', ...words);
 const DAY_MS = Date.UTC(2026, 4, 20, 9, 30, 0);
 const MARKS_M = [10, 20, 40, 60, 80, 100, 120];
-const SEEDS = [21, 34];
+const SEEDS = [21, 34, 55];
 /** The line to the pumping station crosses the bank there. */
 const POWER_LINE_M = 70;
 const APART_MS = 9 * 60_000;
@@ -51,7 +51,7 @@ function plan() {
     if (factor.kind === 'distance') return { ...factor, levels: [{ id: 'walk', label: 'walk to 120 m', value: null, ticked: true }, ...pegs] };
     return factor.kind === 'windscreen' ? { ...factor, levels: factor.levels.map((level) => ({ ...level, ticked: level.id === 'fur' })) } : factor;
   });
-  return { ...base, factors, repeats: 3, controls: [{ name: 'Transmitters', value: 'both at the belt, in the small of the back' }] };
+  return { ...base, factors, repeats: 4, controls: [{ name: 'Transmitters', value: 'both at the belt, in the small of the back' }] };
 }
 const PLAN = plan();
 

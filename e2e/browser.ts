@@ -5,6 +5,8 @@ export const CHROMIUM = {
   executablePath: '/usr/bin/chromium',
   args: [
     '--no-sandbox',
+    // A microphone that beeps, in place of one that this machine has not.
+    '--use-fake-device-for-media-stream',
     '--disable-gpu',
     '--disable-quic',
     '--no-first-run',

@@ -186,3 +186,63 @@ test('an incident is written down, tried again in later takes, counted, and told
   await page.getByText('crunch was taken back').locator('..').getByRole('button', { name: 'Undo' }).click();
   await expect(incident).toContainText('came 2 of 3 times again');
 });
+
+test('meters by a dial, gains of the take before, a start taken back, and photographs of the take', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  await page.getByRole('button', { name: /^Start take/ }).click();
+  await page.getByRole('button', { name: /^Not started/ }).click();
+  await expect(page.getByRole('button', { name: /^Start take/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Start take/ }).click();
+  await page.getByText('Wind, noise, gains, meters').click();
+  const average = page.getByRole('spinbutton', { name: 'Quoinholt, average at the recorder' });
+  await expect(average).toHaveAttribute('aria-valuetext', 'not seen');
+  await page.getByRole('button', { name: 'Quoinholt, average at the recorder: more' }).click();
+  await page.getByRole('button', { name: 'Quoinholt, average at the recorder: less' }).click();
+  await average.press('ArrowDown');
+  await expect(average).toHaveAttribute('aria-valuetext', '-24 dBFS');
+  const peak = page.getByRole('spinbutton', { name: 'Quoinholt, peak at the recorder' });
+  const box = (await peak.boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 68, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await expect(peak).toHaveAttribute('aria-valuetext', '-6 dBFS');
+  await page.getByLabel('Quoinholt, recorder gain, dB').fill('33');
+  await page.getByLabel('Quoinholt, recorder gain, dB').blur();
+  await page.getByText('Photographs', { exact: true }).first().click();
+  await page.locator('input[type=file]').first().setInputFiles('docs/screenshots/kit.png');
+  await expect(page.getByRole('img', { name: /^Take 01: kit.png/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await page.getByRole('button', { name: /^Next: 02/ }).click();
+  await page.getByRole('button', { name: /^Start take/ }).click();
+  await expect.poll(async () => (await takesOf(trialId))[1]?.status).toBe('rolling');
+  const [first, second] = await takesOf(trialId);
+  const own = (take: Take | undefined) => take!.setups.find((setup) => setup.candidateId === first!.setups[0]!.candidateId)!.id;
+  expect(first?.meters[own(first)]).toEqual({ recorder: { averageDbfs: -24, peakDbfs: -6 } });
+  expect(second?.gains[own(second)]).toEqual({ recorder: 33 });
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+});
+
+test('late in the day: a quicker order and what to drop first, one press each, and undone', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const plan = await ask<{ day: object }>(marvet.address, 'GET', `/trials/${trialId}/plan`);
+  await ask(marvet.address, 'PUT', `/trials/${trialId}/plan`, { ...plan, day: { ...plan.day, endsAtMs: Date.now() - 60_000 } });
+  // As somebody would do them who goes to and fro.
+  const takes = await takesOf(trialId);
+  const [a, b, c, d] = takes.map(({ id }) => id);
+  await ask(marvet.address, 'POST', `/trials/${trialId}/log`, { lines: [{ id: crypto.randomUUID(), takeId: a, atMs: Date.now(), kind: 'order', takeIds: [a, c, b, d] }] });
+  const orderOf = async () => (await takesOf(trialId)).map(({ slate }) => slate);
+  expect(await orderOf()).toEqual([1, 3, 2, 4]);
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  await expect(page.getByText(/^4 left, .* over the end of the day$/)).toBeVisible();
+  await page.getByRole('button', { name: /^Quicker order, saves/ }).click();
+  await expect.poll(orderOf).toEqual([1, 2, 3, 4]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(orderOf).toEqual([1, 3, 2, 4]);
+  await page.getByRole('button', { name: /^Late\? Drop/ }).click();
+  await expect.poll(async () => (await takesOf(trialId)).filter(({ status }) => status === 'skipped').length).toBe(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await takesOf(trialId)).every(({ status }) => status === 'planned')).toBe(true);
+});

@@ -294,3 +294,20 @@ test('what a meter kept by itself is laid on the takes of its time', async ({ pa
   // Chosen twice, it counts once.
   expect(count).toBeLessThan(3);
 });
+
+test('a level from the microphone of this page is marked as not calibrated until it is set against a known one', async ({ page, context }) => {
+  const { trialId } = await walkTrial();
+  await context.grantPermissions(['microphone'], { origin: marvet.address });
+  await page.goto(`${marvet.address}/trials/${trialId}/field?view=devices`);
+  await page.getByText('A level from the microphone of this page').click();
+  await page.getByLabel('Listen', { exact: true }).check();
+  await expect(page.getByText('not calibrated: good for louder and quieter, not for dB A')).toBeVisible();
+  await expect(page.getByText(/^−\d+ dBFS \(A\)$/).first()).toBeVisible();
+  await expect(page.getByText(/^Nothing is done to the sound, at/)).toBeVisible();
+  const devices = page.getByRole('list', { name: 'Devices' });
+  await expect(devices).toContainText('Level, A-weighted, not calibrated');
+  await page.getByLabel('A meter beside it reads, dB A').fill('60');
+  await page.getByLabel('A meter beside it reads, dB A').blur();
+  await expect(page.getByText(/^\d+ dB A$/).first()).toBeVisible();
+  await expect(devices.getByText(/^[\d.]+ dB A$/)).toBeVisible();
+});

@@ -1,4 +1,4 @@
-import { WALK_SIDES, type WalkHeading } from '../domain/walk.ts';
+import { WALK_SIDES, type WalkHeading, type WalkSide } from '../domain/walk.ts';
 import { fisherExact } from './exactTests.ts';
 import type { WalkWindow } from './walkWindows.ts';
 
@@ -10,6 +10,7 @@ export interface CandidateWindows {
 
 /** Where links broke up, and what that speaks for. */
 export interface Trouble {
+  side: WalkSide;
   fromM: number;
   toM: number;
   /** Of each candidate here: windows, and those that broke up. */
@@ -26,44 +27,34 @@ const SPOT_M = 12;
 const TOLD_P = 0.05;
 
 /**
- * Spots of a walk where links broke up, and whether they speak for the place or for a device. A place shows in both directions and on
- * several candidates, and not on the way beyond it on the same side; a device shows on one candidate where the others, at the same spot, hold. Fisher's
- * exact test, candidate against the others at the spot, and the spot against what lies farther out; the bound is shared out over all spots
- * of a station (Bonferroni).
+ * Spots of a walk where links broke up, side by side, and whether they speak for the place or for a device. A place shows on several candidates,
+ * or in both directions on one, and not on the way beyond it; a device shows on one candidate where the others, at the same spot, hold. Turned, a
+ * link ends sooner: each side is judged by itself. Fisher's exact test, candidate against the others at the spot, and the spot against
+ * what lies farther out; the bound is shared out over all spots of a station (Bonferroni).
  */
 export function troubles(from: readonly CandidateWindows[]): Trouble[] {
-  const broken = from.flatMap(({ windows }) => windows.filter(({ brokeUp }) => brokeUp).map(({ distanceM }) => distanceM)).sort((a, b) => a - b);
-  const found = spots(broken);
+  const found = WALK_SIDES.flatMap((side) => {
+    const own = from.map(({ candidateId, windows }) => ({ candidateId, windows: windows.filter((window) => window.side === side) }));
+    const broken = own.flatMap(({ windows }) => windows.filter(({ brokeUp }) => brokeUp).map(({ distanceM }) => distanceM)).sort((a, b) => a - b);
+    return spots(broken).map((spot) => ({ side, own, spot }));
+  });
   // The more spots there are, the sooner one of them looks like something by luck.
   const toldP = TOLD_P / Math.max(1, found.length);
-  return found.map(([lowM, highM]) => {
-    const near = (window: WalkWindow) => window.distanceM >= lowM - SPOT_M / 2 && window.distanceM <= highM + SPOT_M / 2;
-    const counts = from.map(({ candidateId, windows }) => count(candidateId, windows.filter(near)));
+  return found.map(({ side, own, spot: [fromM, toM] }) => {
+    const near = ({ distanceM }: WalkWindow) => distanceM >= fromM - SPOT_M / 2 && distanceM <= toM + SPOT_M / 2;
+    const counted = (keep: (window: WalkWindow) => boolean) => own.map(({ candidateId, windows }) => count(candidateId, windows.filter(keep)));
+    const counts = counted(near);
     const who = counts.filter(({ brokeUp }) => brokeUp > 0);
-    const here = { fromM: lowM, toM: highM, counts, candidateIds: who.map(({ candidateId }) => candidateId) };
-    const others = sum(counts.filter(({ brokeUp }) => brokeUp === 0));
-    const own = sum(who);
-    const byDevice = others.windows > 0 ? fisherExact(own.brokeUp, own.windows - own.brokeUp, 0, others.windows) : 1;
+    const here = { side, fromM, toM, counts, candidateIds: who.map(({ candidateId }) => candidateId) };
+    const [hit, held, all] = [sum(who), sum(counts.filter(({ brokeUp }) => brokeUp === 0)), sum(counts)];
+    const byDevice = held.windows > 0 ? fisherExact(hit.brokeUp, hit.windows - hit.brokeUp, 0, held.windows) : 1;
     if (byDevice < toldP) return { ...here, speaksFor: 'the device', p: byDevice };
-    const headings = new Set(from.flatMap(({ windows }) => windows.filter((window) => window.brokeUp && near(window)).map(({ heading }): WalkHeading => heading)));
-    // Turned, a link ends sooner: each side is compared with what lies beyond on the same side.
-    const sides = WALK_SIDES.map((side) => {
-      const of = (keep: (window: WalkWindow) => boolean) =>
-        from.map(({ candidateId, windows }) =>
-          count(
-            candidateId,
-            windows.filter((window) => window.side === side && keep(window)),
-          ),
-        );
-      const spot = of(near);
-      const [inside, beyond] = [sum(spot), sum(of(({ distanceM }) => distanceM > highM + SPOT_M / 2))];
-      const shared = spot.filter(({ brokeUp }) => brokeUp > 0).length > 1 || (from.length === 1 && headings.size > 1);
-      const tells = shared && beyond.windows > 0 && rate(inside) > rate(beyond);
-      return tells ? fisherExact(inside.brokeUp, inside.windows - inside.brokeUp, beyond.brokeUp, beyond.windows - beyond.brokeUp) : 1;
-    });
-    const byPlace = WALK_SIDES.length * Math.min(...sides);
-    if (byPlace < toldP) return { ...here, speaksFor: 'the place', p: byPlace };
-    return { ...here, speaksFor: 'neither yet', p: null };
+    const headings = new Set(own.flatMap(({ windows }) => windows.filter((window) => window.brokeUp && near(window)).map(({ heading }): WalkHeading => heading)));
+    const beyond = sum(counted(({ distanceM }) => distanceM > toM + SPOT_M / 2));
+    const shared = who.length > 1 || (from.length === 1 && headings.size > 1);
+    const byPlace =
+      shared && rate(all) > rate(beyond) && beyond.windows > 0 ? fisherExact(all.brokeUp, all.windows - all.brokeUp, beyond.brokeUp, beyond.windows - beyond.brokeUp) : 1;
+    return byPlace < toldP ? { ...here, speaksFor: 'the place', p: byPlace } : { ...here, speaksFor: 'neither yet', p: null };
   });
 }
 

@@ -8,6 +8,7 @@ import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { DeviceDialog } from './DeviceDialog.tsx';
 import { DeviceRow } from './DeviceRow.tsx';
 import { MeterFile } from './MeterFile.tsx';
+import { MicrophoneLevel } from './MicrophoneLevel.tsx';
 import { StandInsOffer } from './StandInsOffer.tsx';
 
 /** Devices that were adopted: what they tell right now, whose it is, and how to adopt another. */
@@ -49,6 +50,7 @@ export function DevicesView({ trialId }: { trialId: string }) {
               </ul>
             )}
             <StandInsOffer trialId={trialId} devices={devices.data!} />
+            <MicrophoneLevel trialId={trialId} devices={devices.data!} />
             <MeterFile trialId={trialId} devices={devices.data!} />
             {edited && <DeviceDialog trialId={trialId} device={edited === 'new' ? null : edited} position={devices.data!.length} onClose={() => setEdited(null)} />}
           </>

@@ -16,14 +16,16 @@ export function WalkTroubles({ troubles, chains }: { troubles: readonly Trouble[
       <thead>
         <tr>
           <th>Spot</th>
+          <th>Side</th>
           <th>Broke up, of windows of ten seconds</th>
           <th>What it speaks for</th>
         </tr>
       </thead>
       <tbody>
-        {troubles.map(({ fromM, toM, counts, speaksFor, p }) => (
-          <tr key={fromM}>
+        {troubles.map(({ side, fromM, toM, counts, speaksFor, p }) => (
+          <tr key={`${side} ${fromM}`}>
             <td className="mono">{Math.round(fromM) === Math.round(toM) ? `${Math.round(fromM)} m` : `${Math.round(fromM)} to ${Math.round(toM)} m`}</td>
+            <td>{side}</td>
             <td>
               <span className="row-line">
                 {counts.map(({ candidateId, windows, brokeUp }) => {

@@ -1,0 +1,147 @@
+import { aLevelDbfs } from '@marvet/core/audio/aLevel';
+import { type Device, deviceDraftSchema } from '@marvet/core/domain/device';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { usePostLinesMutation, useSaveDeviceMutation } from '../../data/devices.ts';
+import { KeptNumber } from '../../parts/fields.tsx';
+
+const NAME = 'Microphone of this page';
+const READ_EVERY_MS = 250;
+const POST_EVERY_MS = 1000;
+const BLOCK = 8192;
+/** Nothing that a browser does to a voice may touch a level. */
+const UNTOUCHED = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
+
+/** A level from the microphone of this page: not calibrated until it is set against a known one, and said to be so. */
+export function MicrophoneLevel({ trialId, devices }: { trialId: string; devices: readonly Device[] }) {
+  const [on, setOn] = useState(false);
+  const [levelDbfs, setLevelDbfs] = useState<number | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [does, setDoes] = useState('');
+  const [save] = useSaveDeviceMutation();
+  const [post] = usePostLinesMutation();
+  const device = devices.find(({ name, way }) => name === NAME && way.by === 'posted');
+  const own = useRef(device);
+  own.current = device;
+  const session = useRef(crypto.randomUUID());
+  const n = useRef(0);
+  const waiting = useRef<{ n: number; at: number; values: { la: number } }[]>([]);
+  const calibrationDb = device?.calibrationDb ?? null;
+
+  const turn = async (wanted: boolean) => {
+    setTrouble(null);
+    setOn(wanted);
+    if (wanted && !device)
+      await save({ trialId, from: null, draft: deviceDraftSchema.parse({ name: NAME, kind: 'sound level meter', way: { by: 'posted' }, position: devices.length }) });
+  };
+  const heard = useCallback((level: number | null) => {
+    setLevelDbfs(level);
+    const calibration = own.current?.calibrationDb ?? null;
+    if (level !== null) waiting.current.push({ n: ++n.current, at: Date.now(), values: { la: level + (calibration ?? 0) } });
+  }, []);
+  useEffect(() => {
+    if (!on) return;
+    return listen(heard, setDoes, (text) => {
+      setTrouble(text);
+      setOn(false);
+    });
+  }, [on, heard]);
+  useEffect(() => {
+    if (!on) return;
+    const timer = setInterval(() => {
+      const lines = waiting.current.slice(0, 500);
+      if (!own.current?.on || lines.length === 0) return;
+      const calibrated = own.current.calibrationDb !== null;
+      const channel = { id: 'la', quantity: calibrated ? 'soundLevelDba' : 'audioLevelDbfs', name: calibrated ? 'Level, A' : 'Level, A-weighted, not calibrated', group: '' };
+      const hello = { hello: 1, name: NAME, kind: 'sound level meter', session: session.current, now: Date.now(), channels: [channel] };
+      void post({ trialId, deviceId: own.current.id, lines: [hello, ...lines] }).then(({ data }) => {
+        const ack = data?.ack ?? 0;
+        waiting.current = waiting.current.filter((line) => line.n > ack);
+      });
+    }, POST_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [on, post, trialId]);
+
+  const set = (knownDba: number | null) => {
+    if (device)
+      void save({ trialId, from: device, draft: deviceDraftSchema.parse({ ...device, calibrationDb: knownDba === null || levelDbfs === null ? null : knownDba - levelDbfs }) });
+  };
+  return (
+    <details className="mt-3">
+      <summary>A level from the microphone of this page</summary>
+      <div className="stack mt-2">
+        <div className="row-line">
+          <Form.Check type="switch" id="microphone-level" label="Listen" checked={on} onChange={(event) => void turn(event.target.checked)} />
+          {on && (
+            <span className="mono fs-5" role="status">
+              {levelDbfs === null ? 'silent' : calibrationDb === null ? `${levelDbfs.toFixed(0).replace('-', '−')} dBFS (A)` : `${(levelDbfs + calibrationDb).toFixed(0)} dB A`}
+            </span>
+          )}
+          {on && <span className="small soft">{calibrationDb === null ? 'not calibrated: good for louder and quieter, not for dB A' : 'set against a known level by hand'}</span>}
+        </div>
+        {on && (
+          <div className="row-line align-items-end">
+            <KeptNumber label="A meter beside it reads, dB A" min={20} max={140} value={null} onKeep={set} />
+            {calibrationDb !== null && (
+              <Button size="sm" variant="plain" onClick={() => set(null)}>
+                Not calibrated
+              </Button>
+            )}
+          </div>
+        )}
+        {on && does && <p className="small soft mb-0">{does}</p>}
+        {trouble && (
+          <div className="caution" role="status">
+            {trouble}
+          </div>
+        )}
+      </div>
+    </details>
+  );
+}
+
+/** Opens the microphone and tells its level now and then, until it is stopped. */
+function listen(onLevel: (levelDbfs: number | null) => void, onDoes: (text: string) => void, onTrouble: (text: string) => void): () => void {
+  let stopped = false;
+  let stop = () => undefined as undefined;
+  const start = async () => {
+    const stream = await navigator.mediaDevices.getUserMedia({ audio: UNTOUCHED });
+    const context = new AudioContext();
+    const end = () => {
+      for (const track of stream.getTracks()) track.stop();
+      void context.close();
+      return undefined;
+    };
+    if (stopped) return end();
+    const analyser = new AnalyserNode(context, { fftSize: BLOCK });
+    context.createMediaStreamSource(stream).connect(analyser);
+    const settings = stream.getAudioTracks()[0]?.getSettings() ?? {};
+    const touched = Object.keys(UNTOUCHED).filter((name) => settings[name as keyof typeof UNTOUCHED] === true);
+    onDoes(
+      touched.length > 0
+        ? `This browser works on the sound all the same (${touched.join(', ')}): its level is worth little.`
+        : `Nothing is done to the sound, at ${context.sampleRate / 1000} kHz.`,
+    );
+    const samples = new Float32Array(BLOCK);
+    const timer = setInterval(() => {
+      analyser.getFloatTimeDomainData(samples);
+      onLevel(aLevelDbfs(samples, context.sampleRate));
+    }, READ_EVERY_MS);
+    stop = () => {
+      clearInterval(timer);
+      return end();
+    };
+  };
+  start().catch((error: unknown) =>
+    onTrouble(
+      (error as Error).name === 'NotAllowedError'
+        ? 'The browser may not listen. Allow the microphone for this page, then turn it on again.'
+        : `The microphone cannot be opened: ${(error as Error).message}`,
+    ),
+  );
+  return () => {
+    stopped = true;
+    stop();
+  };
+}
