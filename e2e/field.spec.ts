@@ -246,3 +246,30 @@ test('late in the day: a quicker order and what to drop first, one press each, a
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => (await takesOf(trialId)).every(({ status }) => status === 'planned')).toBe(true);
 });
+
+test('a note is spoken at a take, kept while the server is away, heard, deleted and brought back', async ({ page, context }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await context.grantPermissions(['microphone'], { origin: marvet.address });
+  await page.goto(`${marvet.address}/trials/${trialId}/field`);
+  const speak = async () => {
+    await page.getByRole('button', { name: 'Speak a note' }).click();
+    await expect(page.getByRole('button', { name: /^End the note 1/ })).toBeVisible();
+    await page.getByRole('button', { name: /^End the note/ }).click();
+  };
+  await speak();
+  const notes = page.getByLabel(/^Voice note of \d s$/);
+  await expect(notes).toHaveCount(1);
+  await expect.poll(() => notes.first().evaluate((audio: HTMLAudioElement) => audio.play().then(() => audio.currentTime > 0.1))).toBe(true);
+  await marvet.kill();
+  await speak();
+  await expect(page.getByText('1 note is kept in this browser until the server is back.')).toBeVisible();
+  await marvet.start();
+  await expect(notes).toHaveCount(2);
+  await page
+    .getByRole('button', { name: /^Delete the voice note/ })
+    .first()
+    .click();
+  await expect(notes).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(notes).toHaveCount(2);
+});

@@ -43,19 +43,8 @@ async function pickUnfairPair(page: Page): Promise<void> {
 }
 
 const SHOTS: Shot[] = [
-  { name: 'trials', size: WIDE, go: async (page, address) => void (await page.goto(address)) },
   { name: 'question', size: WIDE, go: stage('question') },
   { name: 'kit', size: WIDE, go: stage('kit') },
-  {
-    name: 'levels',
-    size: WIDE,
-    go: async (page, address) => {
-      await stage('kit?part=levels&voice=raised')(page, address);
-      const levels = page.getByRole('region', { name: 'Levels through the chain' });
-      await levels.locator('svg.recharts-surface').first().waitFor();
-      await levels.evaluate((sheet) => sheet.scrollIntoView());
-    },
-  },
   { name: 'placing', size: WIDE, go: stage('placing', 'Wheelhouse boom') },
   { name: 'body', size: WIDE, go: stage('placing?part=body', 'Fishwife costume') },
   { name: 'rooms', size: WIDE, theme: 'dusk', go: stage('placing?part=rooms', 'Wheelhouse boom') },
@@ -63,6 +52,26 @@ const SHOTS: Shot[] = [
   { name: 'plan', size: WIDE, go: stage('plan') },
   { name: 'plan-day', size: WIDE, theme: 'dusk', go: worked('plan?part=day', 'Fishwife costume') },
   { name: 'field-phone', size: PHONE, go: stage('field', 'Wheelhouse boom') },
+  {
+    name: 'walk',
+    size: WIDE,
+    go: async (page, address) => {
+      await stage('field?view=walk', 'Reed bank walk')(page, address);
+      await page.getByRole('button', { name: 'Slate before' }).click();
+      await page.getByRole('img', { name: /^The way of the walk/ }).waitFor();
+      await page.getByRole('figure', { name: 'Radio level against distance' }).locator('svg.recharts-surface').first().waitFor();
+    },
+  },
+  {
+    name: 'devices',
+    size: WIDE,
+    theme: 'dusk',
+    go: async (page, address) => {
+      await stage('field?view=devices', 'Wheelhouse boom')(page, address);
+      await page.getByRole('button', { name: 'Start and adopt them' }).click();
+      await page.getByText('live', { exact: true }).nth(4).waitFor();
+    },
+  },
   {
     name: 'takes',
     size: WIDE,

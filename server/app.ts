@@ -44,6 +44,7 @@ import { eventRoutes } from './api/trialEvents.ts';
 import { type RecordKind, trialRecordRoutes } from './api/trialRecords.ts';
 import { trialRoutes } from './api/trials.ts';
 import { verdictRoutes } from './api/verdict.ts';
+import { voiceNoteRoutes } from './api/voiceNotes.ts';
 
 const LARGEST_JSON_BYTES = 2 << 20;
 const UPLOAD = /^\/api\/trials\/[^/]+\/files$/;
@@ -111,6 +112,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));
   app.route(`${trial}/verdict`, verdictRoutes(services));
+  app.route(`${trial}/voice-notes`, voiceNoteRoutes(services));
   app.route(`${trial}/readings`, readingRoutes(store));
   app.route(`${trial}/range`, rangeRoutes(store));
   app.route(`${trial}/foreseen`, foreseenRoutes(store));

@@ -15,6 +15,7 @@ export const RECORD_TAGS = [
   'Wearers',
   'Sights',
   'Devices',
+  'VoiceNotes',
   'Preflight',
   'Photos',
   'Plan',

@@ -38,13 +38,14 @@ const NEAR_MS = 15_000;
 
 /**
  * How far the talker was from the receiver at a moment. Marks on the ground win, since a position is off by metres: between two
- * marks the way is taken as even; where no two marks were passed, the track counts. Null where neither says.
+ * marks the way is taken as even; before the first and after the last the track counts, else for a little while the mark itself. Null
+ * where neither says.
  */
 export function distanceAt(atMs: number, walk: readonly WalkEntry[], track: WalkTrack | null): number | null {
   const marks = walk.flatMap((entry): Known[] => (entry.what === 'mark' ? [entry] : []));
-  if (marks.length >= 2) return between(atMs, marks, Number.POSITIVE_INFINITY);
-  const byTrack = track ? between(atMs, track.points, NEAR_MS) : null;
-  return byTrack ?? marks[0]?.distanceM ?? null;
+  const bracketed = marks.some((mark) => mark.atMs <= atMs) && marks.some((mark) => mark.atMs >= atMs);
+  if (bracketed) return between(atMs, marks, Number.POSITIVE_INFINITY);
+  return (track ? between(atMs, track.points, NEAR_MS) : null) ?? between(atMs, marks, NEAR_MS);
 }
 
 /** @param known in the order of time */

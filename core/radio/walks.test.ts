@@ -83,7 +83,10 @@ describe('where the talker was', () => {
     expect(distanceAt(10_500, [], track)).toBeCloseTo(31.5, 2);
     expect(distanceAt(10_500, [mark(0, 0), mark(21, 42)], track)).toBeCloseTo(21, 5);
     expect(distanceAt(100_000, [], track)).toBeNull();
-    expect(distanceAt(100_000, [mark(0, 7)], track)).toBe(7);
+    // Before the first mark and after the last the track goes on; the mark itself says something for a little while.
+    expect(distanceAt(25_000, [mark(0, 0), mark(21, 42)], track)).toBeCloseTo(75, 1);
+    expect(distanceAt(30_000, [mark(0, 0), mark(21, 42)], null)).toBe(42);
+    expect(distanceAt(100_000, [mark(0, 7)], track)).toBeNull();
   });
 
   it('without a receiver it counts from where the track begins, and says so', () => {

@@ -1,13 +1,14 @@
 import type { LooseBytes } from '@marvet/core/contract/answers';
 import { Hono } from 'hono';
 import type { StoredBlob } from '../audio/blobs.ts';
+import type { ReadTable } from '../store/table.ts';
 import type { Services } from './services.ts';
 
 /** Bytes that neither a record nor a bin refers to: counted first, removed when somebody says so. */
 export function storageRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>): Hono {
   async function loose(): Promise<StoredBlob[]> {
     const all = await blobs.list();
-    const rows = await store.query<{ sha256: string }>('SELECT "sha256" FROM "audio_file" UNION SELECT "sha256" FROM "photo"');
+    const rows = await store.query<{ sha256: string }>('SELECT "sha256" FROM "audio_file" UNION SELECT "sha256" FROM "photo" UNION SELECT "sha256" FROM "voice_note"');
     const used = new Set(rows.map(({ sha256 }) => sha256));
     return all.filter(({ sha256 }) => !used.has(sha256));
   }
@@ -21,7 +22,9 @@ export function storageRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'
         const still: StoredBlob[] = [];
         for (const blob of found) {
           const { sha256 } = blob;
-          if ((await tables.files.existsBy({ sha256 })) || (await tables.photos.existsBy({ sha256 }))) continue;
+          const owners = [tables.files, tables.photos, tables.voiceNotes] as unknown as ReadTable<{ sha256: string }>[];
+          const held = await Promise.all(owners.map((owner) => owner.existsBy({ sha256 })));
+          if (held.includes(true)) continue;
           await blobs.remove(sha256);
           still.push(blob);
         }

@@ -13,6 +13,7 @@ const STALE: Record<string, readonly RecordTag[]> = {
   wearers: ['Wearers', 'Bin'],
   sights: ['Sights', 'Bin'],
   devices: ['Devices', 'Bin'],
+  'voice-notes': ['VoiceNotes'],
   scripts: ['Scripts', 'Plan', 'Bin'],
   marks: ['Marks', 'Verdict'],
   plan: ['Plan'],

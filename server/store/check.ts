@@ -2,7 +2,7 @@ import type { OpenedStore } from './store.ts';
 
 /**
  * Looks the data folder over at a start: whether the database is whole, and whether the bytes of every
- * file and photograph are there.
+ * file, photograph and voice note are there.
  * @param has whether the bytes of a hash are on the disk
  * @returns what is wrong, a sentence each; nothing when all is well
  */
@@ -12,7 +12,7 @@ export async function checkData(store: OpenedStore, has: (sha256: string) => boo
   const broken = answers.map((answer) => answer.quick_check).filter((answer) => answer !== 'ok');
   if (broken.length > 0) troubles.push(`The database is damaged (${broken[0]}). Stop Marvet and put the last copy from the folder backups in its place.`);
   const wanted = await store.query<{ name: string; sha256: string }>(
-    `SELECT "name", "sha256" FROM "audio_file" UNION ALL SELECT 'photograph ' || "caption", "sha256" FROM "photo"`,
+    `SELECT "name", "sha256" FROM "audio_file" UNION ALL SELECT 'photograph ' || "caption", "sha256" FROM "photo" UNION ALL SELECT 'a voice note', "sha256" FROM "voice_note"`,
   );
   const missing = wanted.filter(({ sha256 }) => !has(sha256));
   const [first] = missing;

@@ -20,6 +20,7 @@ import { sightSchema } from '@marvet/core/domain/sight';
 import { stationSchema } from '@marvet/core/domain/station';
 import { takeSchema } from '@marvet/core/domain/take';
 import { expectationSchema, trialSchema } from '@marvet/core/domain/trial';
+import { voiceNoteSchema } from '@marvet/core/domain/voiceNote';
 import { wearerSchema } from '@marvet/core/domain/wearer';
 import type { ChannelReport, FileReport, LevelSeries } from '@marvet/core/measure/report.types';
 import { EntitySchema } from 'typeorm';
@@ -73,6 +74,7 @@ export const RECORDS = {
   ratings: { table: 'rating', schema: ratingSchema, keys: ['listenerId', 'letter', 'criterionId'] },
   devices: { table: 'device', schema: deviceSchema, keys: ['id'] },
   readings: { table: 'reading', schema: readingSecondSchema, keys: ['deviceId', 'atS'] },
+  voiceNotes: { table: 'voice_note', schema: voiceNoteSchema, keys: ['id'] },
   jobs: { table: 'job', schema: jobSchema, keys: ['id'] },
 } as const satisfies Record<string, { table: string; schema: z.ZodObject; keys: readonly string[] }>;
 

@@ -1,5 +1,6 @@
 import type { TakeReadings } from '@marvet/core/contract/field';
 import type { Device, DeviceDraft, DeviceState } from '@marvet/core/domain/device';
+import type { VoiceNote } from '@marvet/core/domain/voiceNote';
 import { api } from './api.ts';
 import type { Started } from './records.ts';
 
@@ -28,6 +29,25 @@ export const devicesApi = api.injectEndpoints({
       query: ({ trialId, takeId }) => `trials/${trialId}/readings/${takeId}`,
       providesTags: ['Takes'],
     }),
+    voiceNotes: build.query<VoiceNote[], string>({ query: (trialId) => `trials/${trialId}/voice-notes`, providesTags: ['VoiceNotes'] }),
+    addVoiceNote: build.mutation<{ id: string }, { id: string; trialId: string; takeId: string; lengthS: number; sound: Blob }>({
+      query: ({ id, trialId, takeId, lengthS, sound }) => ({
+        url: `trials/${trialId}/voice-notes`,
+        method: 'POST',
+        params: { id, takeId, lengthS: lengthS.toFixed(1) },
+        body: sound,
+        headers: { 'content-type': sound.type },
+      }),
+      invalidatesTags: ['VoiceNotes'],
+    }),
+    binVoiceNote: build.mutation<void, { trialId: string; id: string }>({
+      query: ({ trialId, id }) => ({ url: `trials/${trialId}/voice-notes/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['VoiceNotes'],
+    }),
+    restoreVoiceNote: build.mutation<void, { trialId: string; id: string }>({
+      query: ({ trialId, id }) => ({ url: `trials/${trialId}/voice-notes/${id}/restore`, method: 'POST' }),
+      invalidatesTags: ['VoiceNotes'],
+    }),
     standIns: build.query<StandInRow[], void>({ query: () => 'stand-ins', providesTags: ['Devices'] }),
     startStandIns: build.mutation<StandInRow[], void>({ query: () => ({ url: 'stand-ins', method: 'POST' }), invalidatesTags: ['Devices'] }),
     stopStandIns: build.mutation<StandInRow[], void>({ query: () => ({ url: 'stand-ins', method: 'DELETE' }), invalidatesTags: ['Devices'] }),
@@ -40,6 +60,10 @@ export const {
   useLiveDevicesQuery,
   usePostLinesMutation,
   useTakeReadingsQuery,
+  useVoiceNotesQuery,
+  useAddVoiceNoteMutation,
+  useBinVoiceNoteMutation,
+  useRestoreVoiceNoteMutation,
   useStandInsQuery,
   useStartStandInsMutation,
   useStopStandInsMutation,

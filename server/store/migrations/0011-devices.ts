@@ -14,6 +14,9 @@ export class Devices1765000000000 implements MigrationInterface {
     await run.query('CREATE INDEX "device_trial" ON "device" ("trialId")');
     await run.query(`CREATE TABLE "reading" ("deviceId" text NOT NULL REFERENCES "device" ("id") ON DELETE CASCADE, "trialId" text NOT NULL REFERENCES "trial" ("id") ON DELETE CASCADE,
       "atS" integer NOT NULL, "values" text NOT NULL, PRIMARY KEY ("deviceId", "atS"))`);
+    await run.query(`CREATE TABLE "voice_note" ("id" text PRIMARY KEY NOT NULL, "trialId" text NOT NULL REFERENCES "trial" ("id") ON DELETE CASCADE, "takeId" text NOT NULL REFERENCES "take" ("id")
+      ON DELETE CASCADE, "sha256" text NOT NULL, "type" text NOT NULL, "lengthS" real NOT NULL, "addedAtMs" integer NOT NULL, "binnedAtMs" integer)`);
+    await run.query('CREATE INDEX "voice_note_trial" ON "voice_note" ("trialId")');
     await run.query('CREATE INDEX "reading_trial" ON "reading" ("trialId", "atS")');
   }
 

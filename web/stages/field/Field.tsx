@@ -84,7 +84,7 @@ export default function Field() {
             <div className="field">
               {nav}
               <Alarms trialId={trialId} rolling={current.status === 'rolling'} />
-              <WalkView chains={inTake} marksM={marksM} {...acting} />
+              <WalkView chains={inTake} marksM={marksM} onStep={(step) => go(log.takes[at + step])} {...acting} />
               <WalkSide take={current} chains={inTake} log={log} onPress={(press) => void log.write({ kind: 'walk', takeId: current.id, press })} />
             </div>
           );

@@ -10,7 +10,7 @@ export function NotChecked({ checks }: { checks: Check[] }) {
   return (
     <details className="caution not-checked">
       <summary>
-        <ListChecks size={18} aria-hidden /> {checks.length} {checks.length === 1 ? 'check is' : 'checks are'} open: {[...byUnit.keys()].join(', ')}
+        <ListChecks size={18} aria-hidden /> {checks.length} {checks.length === 1 ? 'check is' : 'checks are'} open: {shortList([...byUnit.keys()])}
       </summary>
       <ul>
         {[...byUnit].map(([unit, texts]) => (
@@ -25,3 +25,7 @@ export function NotChecked({ checks }: { checks: Check[] }) {
     </details>
   );
 }
+
+const SHOWN = 2;
+
+const shortList = (names: readonly string[]) => (names.length > SHOWN + 1 ? `${names.slice(0, SHOWN).join(', ')} and ${names.length - SHOWN} more` : names.join(', '));

@@ -6,7 +6,6 @@ import type { Plan } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
 import { COUNTED_FLAGS, lastSetups, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
 import type { LadderTurn } from '@marvet/core/plan/design/ladderTurn';
-import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Fragment, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
@@ -17,6 +16,7 @@ import { PickTape } from '../../parts/PickTape.tsx';
 import { ActButton } from './ActButton.tsx';
 import { NotChecked } from './NotChecked.tsx';
 import { RollingTime } from './RollingTime.tsx';
+import { SlateSteps } from './SlateSteps.tsx';
 import { Switches } from './Switches.tsx';
 import { TalkerPrompt } from './TalkerPrompt.tsx';
 import { type Acting, actOn, stateText } from './takeAct.ts';
@@ -101,17 +101,11 @@ export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep
   useHotkeys('right', () => onStep(1), NOT_BEHIND_DIALOG, [take]);
   return (
     <section className="sheet runner" aria-label={`Take ${slateLabel(take)}`}>
-      <div className="row-line apart flex-nowrap">
-        <Button variant="plain" className="step" aria-label="Slate before" onClick={() => onStep(-1)}>
-          <ChevronLeft aria-hidden />
-        </Button>
+      <SlateSteps onStep={onStep}>
         <span className="runner-state" role="status">
           {stateText(take)} {take.status === 'rolling' && take.startedAtMs !== null && <RollingTime sinceMs={take.startedAtMs} />}
         </span>
-        <Button variant="plain" className="step" aria-label="Slate after" onClick={() => onStep(1)}>
-          <ChevronRight aria-hidden />
-        </Button>
-      </div>
+      </SlateSteps>
       <div className="runner-head">
         <div className="slate" aria-hidden>
           {slateLabel(take)}

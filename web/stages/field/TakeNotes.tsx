@@ -14,6 +14,7 @@ import { RefusedLines } from './RefusedLines.tsx';
 import { Switched } from './Switched.tsx';
 import { TakePhotos } from './TakePhotos.tsx';
 import type { FieldState } from './useFieldLog.ts';
+import { VoiceNotes } from './VoiceNotes.tsx';
 
 /** What is noted of a take beside its flags: on a desktop it stands next to the runner, on a phone under it. */
 export function TakeNotes({ take, chains, gains, log }: { take: Take; chains: Chain[]; gains: Record<string, Gains>; log: FieldState }) {
@@ -43,6 +44,7 @@ export function TakeNotes({ take, chains, gains, log }: { take: Take; chains: Ch
           placeholder="what happened, what was on"
         />
       </div>
+      <VoiceNotes take={take} />
       <TakePhotos take={take} />
       <LiveReadings take={take} write={log.write} />
       <FieldReadings take={take} chains={chains} kit={gains} write={log.write} />

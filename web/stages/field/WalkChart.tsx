@@ -70,16 +70,13 @@ export function WalkChart({ take, chains, levels, track }: WalkChartProps) {
             )),
           )}
           {broken.map(({ chain, at }) => (
-            <Scatter
-              key={chain.id}
-              isAnimationActive={false}
-              data={at}
-              shape={(props: unknown) => <BreakUp {...(props as { cx: number; cy: number })} letters={chain.tape.letters} />}
-            />
+            <Scatter key={chain.id} isAnimationActive={false} data={at} shape={(props: unknown) => <BreakUp {...(props as { cx: number; cy: number })} />} />
           ))}
         </ScatterChart>
       </ResponsiveContainer>
-      <figcaption className="small soft">Discs: facing; rings: turned. Letters at the foot: break-ups that were pressed.</figcaption>
+      <figcaption className="small soft">
+        Discs: facing; rings: turned. Strokes at the foot: break-ups that were pressed, a row each of {own.map(({ tape }) => tape.letters).join(', then ')}.
+      </figcaption>
       <details className="small">
         <summary>As a table</summary>
         <table className="plain">
@@ -128,10 +125,6 @@ function Dot({ cx, cy, colour, open }: { cx: number; cy: number; colour: string;
   return <circle cx={cx} cy={cy} r={3} fill={open ? 'none' : colour} stroke={open ? colour : 'var(--ink)'} strokeWidth={open ? 1.6 : 0.4} />;
 }
 
-function BreakUp({ cx, cy, letters }: { cx: number; cy: number; letters: string }) {
-  return (
-    <text x={cx} y={cy + 4} textAnchor="middle" fontSize={11} fontWeight={700} fill="var(--alarm)">
-      {letters}
-    </text>
-  );
+function BreakUp({ cx, cy }: { cx: number; cy: number }) {
+  return <path d={`M${cx} ${cy - 5} L${cx} ${cy + 5}`} stroke="var(--alarm)" strokeWidth={2} />;
 }

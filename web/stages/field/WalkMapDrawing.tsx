@@ -1,11 +1,15 @@
 import type { Chain } from '@marvet/core/domain/chain';
 import type { Take } from '@marvet/core/domain/take';
 import { TAPE_KINDS } from '@marvet/core/domain/tape';
+import type { WalkEntry } from '@marvet/core/domain/walk';
 import { type WalkMap, walkMap } from '@marvet/core/radio/walkMap';
 import type { WalkTrack } from '@marvet/core/radio/walkTrack';
+import { legAt } from '@marvet/core/radio/walkWindows';
 import { useMemo } from 'react';
 
 const SIDE = 420;
+/** Distances stand at the left edge, and lead to their pegs. */
+const LABEL_PX = 46;
 
 /** The way itself: north up, to scale, with the receiver, the marks, and where links broke up. */
 export function WalkMapDrawing({ track, take, chains }: { track: WalkTrack; take: Take; chains: readonly Chain[] }) {
@@ -19,20 +23,19 @@ export function WalkMapDrawing({ track, take, chains }: { track: WalkTrack; take
     <figure className="walk-map mb-0">
       <svg viewBox={`0 0 ${SIDE} ${SIDE}`} role="img" aria-label={mapWords(map, broken.length, track)}>
         <polyline points={line} className="way" />
-        {map.entries.map(({ entry, eastM, northM }) =>
-          entry.what === 'mark' ? (
-            <g key={entry.id} transform={`translate(${x(eastM)} ${y(northM)})`}>
-              <path d="M0 -6 L0 6 M-6 0 L6 0" className="peg" />
-              <text x={9} y={-5}>
-                {Number(entry.distanceM.toFixed(0))} m
-              </text>
-            </g>
-          ) : null,
-        )}
-        {broken.map(({ key, eastM, northM, colour, letters, shift }) => (
-          <g key={key} transform={`translate(${x(eastM) + shift * 15} ${y(northM)})`}>
+        {pegsOf(map).map(({ entry, eastM, northM }) => (
+          <g key={entry.id}>
+            <path d={`M${LABEL_PX} ${y(northM)} L${x(eastM)} ${y(northM)}`} className="leader" />
+            <path d="M0 -6 L0 6 M-6 0 L6 0" className="peg" transform={`translate(${x(eastM)} ${y(northM)})`} />
+            <text x={8} y={y(northM) + 4}>
+              {Number(entry.distanceM.toFixed(0))} m
+            </text>
+          </g>
+        ))}
+        {broken.map(({ key, eastM, northM, colour, letters, shiftPx }) => (
+          <g key={key} transform={`translate(${x(eastM) + shiftPx} ${y(northM)})`}>
             <circle r={8} fill={colour} className="broke" />
-            <text textAnchor="middle" y={4} className="letters">
+            <text textAnchor="middle" y={3} className="letters">
               {letters}
             </text>
           </g>
@@ -58,22 +61,31 @@ export function WalkMapDrawing({ track, take, chains }: { track: WalkTrack; take
       </svg>
       <figcaption className="small soft">
         {track.receiverSaid
-          ? 'The way, north up; discs are break-ups that were pressed.'
+          ? 'The way, north up. Discs are break-ups that were pressed: to the left on the way out, to the right on the way back.'
           : 'The way, north up. Nobody said where the receiver stands: it is taken where the track begins.'}
       </figcaption>
     </figure>
   );
 }
 
+/** Each distance once: out and back pass the same pegs. */
+function pegsOf({ entries }: WalkMap) {
+  const pegs = new Map<number, { entry: Extract<WalkEntry, { what: 'mark' }>; eastM: number; northM: number }>();
+  for (const { entry, eastM, northM } of entries) if (entry.what === 'mark' && !pegs.has(entry.distanceM)) pegs.set(entry.distanceM, { entry, eastM, northM });
+  return [...pegs.values()];
+}
+
+/** Break-ups stand beside the way: those of the way out to its left, those of the way back to its right, each candidate in a row of its own. */
 function brokenOn(map: WalkMap, take: Take, chains: readonly Chain[]) {
   return map.entries.flatMap(({ entry, eastM, northM }) => {
     if (entry.what !== 'link' || entry.state === 'back again') return [];
-    return take.setups
-      .filter(({ id }) => entry.setupIds.includes(id))
-      .map((setup, shift) => {
-        const tape = chains.find(({ id }) => id === setup.candidateId)?.tape;
-        return { key: `${entry.id} ${setup.id}`, eastM, northM, shift, colour: (tape && TAPE_KINDS[tape.kind]?.colour) ?? 'var(--fill)', letters: tape?.letters ?? '?' };
-      });
+    const out = legAt(take.walk, entry.atMs).heading === 'out';
+    return take.setups.flatMap((setup, row) => {
+      if (!entry.setupIds.includes(setup.id)) return [];
+      const tape = chains.find(({ id }) => id === setup.candidateId)?.tape;
+      const shiftPx = (out ? -1 : 1) * (16 + 18 * row);
+      return [{ key: `${entry.id} ${setup.id}`, eastM, northM, shiftPx, colour: (tape && TAPE_KINDS[tape.kind]?.colour) ?? 'var(--fill)', letters: tape?.letters ?? '?' }];
+    });
   });
 }
 

@@ -9,6 +9,7 @@ import { Cautions } from '../../parts/Cautions.tsx';
 import { type KeyHelp, NOT_BEHIND_DIALOG, useKeyHelp } from '../../parts/keys.tsx';
 import { ActButton } from './ActButton.tsx';
 import { RollingTime } from './RollingTime.tsx';
+import { SlateSteps } from './SlateSteps.tsx';
 import { type Acting, actOn, stateText } from './takeAct.ts';
 import { WalkLegs } from './WalkLegs.tsx';
 import { WalkLinks } from './WalkLinks.tsx';
@@ -23,16 +24,18 @@ const HELP: KeyHelp[] = [
   { keys: '1 – 9', does: 'A break-up of that candidate' },
   { keys: '0', does: 'A break-up of all' },
   { keys: '⇧ 1 – 9', does: 'That candidate is unusable, or back again' },
+  { keys: '← →', does: 'Slate before, slate after' },
 ];
 
 interface WalkViewProps extends Acting {
   chains: readonly Chain[];
   /** Distances that are pegged out, in metres. */
   marksM: readonly number[];
+  onStep: (step: 1 | -1) => void;
 }
 
 /** The range walk of a take: marks, legs and what was heard of each link, as large buttons; one hand and no mouse suffice. */
-export function WalkView({ chains, marksM, ...acting }: WalkViewProps) {
+export function WalkView({ chains, marksM, onStep, ...acting }: WalkViewProps) {
   const { take, log } = acting;
   const words = useTrialWords(take.trialId);
   useKeyHelp(HELP);
@@ -65,17 +68,19 @@ export function WalkView({ chains, marksM, ...acting }: WalkViewProps) {
     NOT_BEHIND_DIALOG,
     [take, acting.next],
   );
+  useHotkeys('left', () => onStep(-1), NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('right', () => onStep(1), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('m', passNext, NOT_BEHIND_DIALOG, [take]);
   useHotkeys('f', () => leg(({ side }) => ({ side: side === 'facing' ? 'turned' : 'facing' })), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('o', () => leg(({ heading }) => ({ heading: heading === 'out' ? 'back' : 'out' })), NOT_BEHIND_DIALOG, [take]);
   return (
     <section className="sheet runner walk" aria-label={`Range walk, take ${slateLabel(take)}`}>
-      <div className="row-line apart flex-nowrap">
+      <SlateSteps onStep={onStep}>
         <span className="walk-slate mono">{slateLabel(take)}</span>
         <span className="runner-state" role="status">
           {stateText(take)} {take.status === 'rolling' && take.startedAtMs !== null && <RollingTime sinceMs={take.startedAtMs} />}
         </span>
-      </div>
+      </SlateSteps>
       <WalkMarkPad key={take.id} now={now} nextM={nextMarkM(marksM, now)} onNext={passNext} onMark={(distanceM, by) => press({ what: 'mark', distanceM, by })} />
       <WalkLegs now={now} onLeg={(changed) => leg(() => changed)} />
       <WalkLinks take={take} chains={chains} words={words} onPress={press} />

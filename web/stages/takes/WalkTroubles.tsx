@@ -8,11 +8,29 @@ const SAID: Record<Trouble['speaksFor'], string> = {
   'neither yet': 'speaks for neither yet: walk it again, both ways, with the others',
 };
 
-/** Spots on the walks of a station where links broke up, and what they speak for. */
+/** Spots on the walks of a station where links broke up, and what they speak for; those that speak for nothing yet are folded away. */
 export function WalkTroubles({ troubles, chains }: { troubles: readonly Trouble[]; chains: readonly StoredChain[] }) {
   if (troubles.length === 0) return null;
+  const told = troubles.filter(({ speaksFor }) => speaksFor !== 'neither yet');
+  const open = troubles.filter(({ speaksFor }) => speaksFor === 'neither yet');
   return (
-    <table className="plain mt-3" aria-label="Spots where links broke up on walks">
+    <div className="mt-3">
+      {told.length > 0 && <SpotTable label="Spots where links broke up on walks" troubles={told} chains={chains} />}
+      {open.length > 0 && (
+        <details className="small">
+          <summary>
+            {open.length} {open.length === 1 ? 'spot where links broke up speaks' : 'spots where links broke up speak'} for neither place nor device yet
+          </summary>
+          <SpotTable label="Spots that speak for nothing yet" troubles={open} chains={chains} />
+        </details>
+      )}
+    </div>
+  );
+}
+
+function SpotTable({ label, troubles, chains }: { label: string; troubles: readonly Trouble[]; chains: readonly StoredChain[] }) {
+  return (
+    <table className="plain" aria-label={label}>
       <thead>
         <tr>
           <th>Spot</th>
