@@ -15,6 +15,7 @@ let saltreach: Trial;
 let wheelhouse: Trial;
 let costume: Trial;
 let hireShelf: Trial;
+let reedWalk: Trial;
 test.beforeAll(async () => {
   test.setTimeout(600_000);
   marvet = await runMarvet({ demo: DEMO_FOLDER });
@@ -23,6 +24,7 @@ test.beforeAll(async () => {
   wheelhouse = trials.find((trial) => trial.name === 'Wheelhouse boom')!;
   costume = trials.find((trial) => trial.name === 'Fishwife costume')!;
   hireShelf = trials.find((trial) => trial.name === 'Hire shelf')!;
+  reedWalk = trials.find((trial) => trial.name === 'Reed bank walk')!;
 });
 test.afterAll(() => marvet.dispose());
 
@@ -70,6 +72,13 @@ test('seven links are judged against the same wire by cable', async () => {
   expect(['HO', 'GA']).toContain(most.trackName);
   expect((await detail(most.against!.referenceId)).trackName).toBe('CA');
   expect(reference?.kind).toBe('candidate');
+});
+
+test('the reed bank was walked three times: a range on both sides, and a spot that speaks for the place', async ({ page }) => {
+  await page.goto(`${marvet.address}/trials/${reedWalk.id}/takes?view=range`);
+  const held = page.getByRole('table', { name: 'How far each link holds' });
+  for (const side of ['facing', 'turned']) await expect(held.getByRole('row', { name: new RegExp(`Quoinholt Osier ${side}`) })).toContainText(/reliable to \d+ m \(/);
+  await expect(page.getByRole('table', { name: 'Spots where links broke up on walks' })).toContainText(/facing.*speaks for the place/);
 });
 
 const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
@@ -136,6 +145,16 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ['body', () => `/trials/${saltreach.id}/placing?part=body`, (page) => page.getByRole('table', { name: 'What is to be expected' }).waitFor()],
   ['foreseen and found', () => `/trials/${saltreach.id}/placing?part=found`, (page) => page.getByRole('table', { name: 'How right it was' }).waitFor()],
   ['rooms', () => `/trials/${saltreach.id}/placing?part=rooms`, (page) => page.getByRole('region', { name: 'The room', exact: true }).waitFor()],
+  [
+    'range walk',
+    () => `/trials/${reedWalk.id}/field?view=walk`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Slate before' }).click();
+      await page.getByRole('img', { name: /^The way of the walk: up to 1\d\d m from the receiver/ }).waitFor();
+      await page.getByText('As a table').click();
+    },
+  ],
+  ['devices', () => `/trials/${reedWalk.id}/field?view=devices`, (page) => page.getByText('Stand-in recorder').waitFor()],
   ['field', () => `/trials/${wheelhouse.id}/field`, (page) => page.getByRole('button', { name: /^Start take/ }).waitFor()],
   [
     'takes',

@@ -105,6 +105,8 @@ test('a whole range walk with a receiver and positions, to a range and a limit o
     await page.getByText('What is in the way, what else is on air').click();
     await press(page, 'power line');
     await page.getByLabel('In other words').fill('access point on the shed');
+    await page.getByLabel('Its radio level, dBm').fill('-64');
+    await page.getByLabel('Its radio level, dBm').blur();
     await press(page, 'On air');
     await goOn();
     await press(page, /^Stop/);
@@ -119,7 +121,7 @@ test('a whole range walk with a receiver and positions, to a range and a limit o
     await expect.poll(async () => (await walkOf(trialId)).walk.filter(({ what }) => what === 'mark').length).toBe(9);
     const { walk } = await walkOf(trialId);
     expect(walk.filter(({ what }) => what === 'link')).toHaveLength(4);
-    expect(walk.some((entry) => entry.what === 'on air' && entry.text === 'access point on the shed')).toBe(true);
+    expect(walk.some((entry) => entry.what === 'on air' && entry.text === 'access point on the shed' && entry.levelDbm === -64)).toBe(true);
 
     await page.getByRole('link', { name: 'How far each link holds' }).click();
     const told = page.getByRole('table', { name: 'How far each link holds' });
@@ -237,6 +239,16 @@ test('everything of a rolling take is within reach of a thumb, and start and sto
       expect(box.y + box.height, String(name)).toBeLessThanOrEqual(844);
       // Nothing lies over it.
       await button.click({ trial: true });
+    }
+    if (view === '') {
+      // What is switched is within reach too, once it is opened.
+      await page.getByText('Switch something while it rolls').click();
+      for (const name of ['noise reduction on', 'limiter in', 'pad out']) {
+        const box = (await page.getByRole('button', { name, exact: true }).boundingBox())!;
+        expect(box.height).toBeGreaterThanOrEqual(44);
+        await page.getByRole('button', { name, exact: true }).click({ trial: true });
+        expect(box.y + box.height, name).toBeLessThanOrEqual(before!.y);
+      }
     }
     await page.mouse.wheel(0, 600);
     expect(await act.boundingBox()).toEqual(before);

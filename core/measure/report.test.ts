@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { bufferSource } from '../audio/byteSource.ts';
 import { PowerSpectrum } from '../audio/powerSpectrum.ts';
 import { writeWav } from '../audio/writeWav.ts';
-import { isPairMeasure, MEASURE_IDS, type MeasureId } from '../domain/measureId.ts';
+import { isPairMeasure, type MeasureId, RECORDING_MEASURE_IDS } from '../domain/measureId.ts';
 import { concat, mixed, reportOf, silence, sine, whiteNoise } from '../testing/signals.ts';
 import { MEASURES, measureText, measureValue, plainNumber, signed } from './catalogue.ts';
 import { findWords } from './findWords.ts';
@@ -60,7 +60,7 @@ describe('properties that every report must have', () => {
 
   // Noise that is cut off does not ring on, and all of it is as loud: there is nothing to compare its crests with.
   const notOfNoise: readonly MeasureId[] = ['character.reverberationS', 'intelligibility.sti', 'levels.flattenedShare'];
-  it.each(MEASURE_IDS.filter((id) => !isPairMeasure(id) && !notOfNoise.includes(id) && !id.startsWith('events.')))('%s is found where the catalogue says', (id) => {
+  it.each(RECORDING_MEASURE_IDS.filter((id) => !isPairMeasure(id) && !notOfNoise.includes(id) && !id.startsWith('events.')))('%s is found where the catalogue says', (id) => {
     // Pumping is told from three pauses on.
     expect(measureValue(reportOf([concat(talk, talk, talk)]).channels[0]!, id, 12)).not.toBeNull();
     expect(MEASURES[id].label.length).toBeGreaterThan(2);

@@ -146,7 +146,7 @@ export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep
         </p>
       )}
       {script && (
-        <div className="row-line flex-nowrap align-items-start">
+        <div className="row-line flex-nowrap align-items-start runner-script">
           <p className="runner-text grow">{script.text || script.name}</p>
           <TalkerPrompt key={script.id} script={script} label={`${slateLabel(take)} ${script.name}`} />
         </div>

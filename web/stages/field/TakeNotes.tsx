@@ -10,6 +10,7 @@ import { FieldReadings } from './FieldReadings.tsx';
 import { Incidents } from './Incidents.tsx';
 import { LiveReadings } from './LiveReadings.tsx';
 import { LogState } from './LogState.tsx';
+import { ReadingsOfTake } from './ReadingsOfTake.tsx';
 import { RefusedLines } from './RefusedLines.tsx';
 import { Switched } from './Switched.tsx';
 import { TakePhotos } from './TakePhotos.tsx';
@@ -47,6 +48,7 @@ export function TakeNotes({ take, chains, gains, log }: { take: Take; chains: Ch
       <VoiceNotes take={take} />
       <TakePhotos take={take} />
       <LiveReadings take={take} write={log.write} />
+      <ReadingsOfTake take={take} />
       <FieldReadings take={take} chains={chains} kit={gains} write={log.write} />
       <Incidents key={take.id} take={take} words={words} log={log} />
     </section>

@@ -1,4 +1,5 @@
 import type { Chain } from '@marvet/core/domain/chain';
+import { quantityText } from '@marvet/core/domain/quantity';
 import type { Take } from '@marvet/core/domain/take';
 import type { WalkEntry, WalkPress } from '@marvet/core/domain/walk';
 import { X } from 'lucide-react';
@@ -6,6 +7,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { TrialWords } from '../../data/trialData.ts';
+import { KeptNumber } from '../../parts/fields.tsx';
 
 interface WalkLogProps {
   take: Take;
@@ -21,11 +23,13 @@ const SHOWN = 5;
 /** What stood in the way and what else was on air; and what was pressed last, each to be taken back. */
 export function WalkLog({ take, chains, words, onPress, onTakeBack }: WalkLogProps) {
   const [text, setText] = useState('');
+  const [levelDbm, setLevelDbm] = useState<number | null>(null);
   const [all, setAll] = useState(false);
   const say = (what: 'in the way' | 'on air', said: string) => {
     if (said.trim() === '') return;
-    onPress(what === 'on air' ? { what, text: said.trim(), levelDbm: null } : { what, text: said.trim() });
+    onPress(what === 'on air' ? { what, text: said.trim(), levelDbm } : { what, text: said.trim() });
     setText('');
+    setLevelDbm(null);
   };
   const told = [...take.walk].reverse();
   return (
@@ -39,11 +43,12 @@ export function WalkLog({ take, chains, words, onPress, onTakeBack }: WalkLogPro
             </Button>
           ))}
         </div>
-        <div className="row-line flex-nowrap mt-2">
+        <div className="walk-said mt-2">
           <Form.Control aria-label="In other words" maxLength={120} value={text} placeholder="access point 3 m off, channel 36" onChange={(event) => setText(event.target.value)} />
           <Button variant="outline" disabled={text.trim() === ''} onClick={() => say('in the way', text)}>
             In the way
           </Button>
+          <KeptNumber label="Its radio level, dBm" hideLabel min={-140} max={30} value={levelDbm} placeholder="dBm" onKeep={setLevelDbm} />
           <Button variant="outline" disabled={text.trim() === ''} onClick={() => say('on air', text)}>
             On air
           </Button>
@@ -87,7 +92,7 @@ function entryWords(entry: WalkEntry, take: Take, chains: readonly Chain[], word
     case 'receiver':
       return 'the receiver stands here';
     default:
-      return `${entry.what}: ${entry.text}`;
+      return `${entry.what}: ${entry.text}${entry.what === 'on air' && entry.levelDbm !== null ? `, ${quantityText('radioLevelDbm', entry.levelDbm)}` : ''}`;
   }
 }
 
