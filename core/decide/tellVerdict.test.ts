@@ -3,6 +3,7 @@ import type { Criterion } from '../domain/criterion.ts';
 import { criterionDraftSchema } from '../domain/criterion.ts';
 import type { Figures } from '../domain/recording.ts';
 import { type Take, untouchedTake } from '../domain/take.ts';
+import type { RangeRow } from '../radio/rangeWindows.ts';
 import { tellVerdict, type VerdictInput, type VerdictRecording } from './tellVerdict.ts';
 
 const id = (text: string) =>
@@ -125,5 +126,39 @@ describe('a verdict that can be defended', () => {
     }));
     const criterion = measured('noise.snrDb', { where: { rig: ['low'] } });
     expect(tell({ criteria: [criterion], candidates: candidates.slice(0, 1), takes: [within], recordings }).rows[0]?.cells[0]).toMatchObject({ value: 30, count: 1 });
+  });
+});
+
+describe('how far links hold, as a criterion', () => {
+  const range = (who: string, stationId: string, side: 'facing' | 'turned', reliableToM: number): RangeRow => ({
+    candidateId: id(who),
+    stationId,
+    side,
+    marks: [],
+    range: { windows: 10, brokeUp: 3, nearestM: 5, farthestM: 100, reliableToM, lowM: null, highM: null, atLeastM: null },
+  });
+  const turned = (rest: Partial<Criterion> = {}): Criterion => ({
+    ...criterionDraftSchema.parse({ name: 'Turned', kind: 'measured', measureId: 'range.turnedM', weight: 10, best: 80, worst: 0, dealbreaker: { side: 'below', limit: 15 } }),
+    id: 'turned',
+    trialId: 't',
+    ...rest,
+  });
+  const ranges = [range('a', 's', 'turned', 40), range('a', 's', 'facing', 90), range('b', 's', 'turned', 12), range('a', 'other', 'turned', 8)];
+
+  it('ranks by the side that it names, and rules out below its limit, without any audio', () => {
+    const rows = rowsOf(tell({ criteria: [turned({ where: { station: ['s'] } })], ranges }));
+    expect(rows.a).toMatchObject({ rank: 1, cells: [{ value: 40 }], ruledOut: [] });
+    expect(rows.b).toMatchObject({ rank: null, ruledOut: [{ value: 12 }] });
+    expect(rows.c).toMatchObject({ missing: ['turned'], untested: ['turned'] });
+  });
+
+  it('looks at every station where none is named', () => {
+    expect(rowsOf(tell({ criteria: [turned()], ranges })).a).toMatchObject({ rank: null, ruledOut: [{ value: 8 }] });
+  });
+
+  it('of a walk no audio is asked for', () => {
+    const walked = take(1, '1', ['a'], { walk: [{ what: 'mark', distanceM: 10, by: 'peg', id: id('7'), atMs: 1 }] });
+    expect(tell({ criteria: [], takes: [walked] }).notes).toEqual([]);
+    expect(tell({ criteria: [], takes: [take(1, '1', ['a'])] }).notes).toHaveLength(1);
   });
 });

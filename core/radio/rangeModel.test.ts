@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../simulate/random.ts';
-import { type RangeWindow, RELIABLE_CHANCE, rangeOf, rangeWords } from './rangeModel.ts';
+import { type RangeWindow, RELIABLE_CHANCE, rangeOf, rangeValueM, rangeWords } from './rangeModel.ts';
 
 /** A walk past marks with so many windows at each, of a link whose truth is known. */
 function walk(seed: number, truth: { reliableToM: number; slope: number }, marksM: readonly number[], each: number): RangeWindow[] {
@@ -56,6 +56,17 @@ describe('how far a link holds', () => {
     expect(short).toMatchObject({ reliableToM: null, highM: null, brokeUp: 0 });
     expect(long.atLeastM ?? 0).toBeGreaterThan(short.atLeastM ?? 0);
     expect(rangeWords(long)).toMatch(/^no break-up seen to 60 m: at least \d+ m with 90 %$/);
+  });
+
+  it('as one figure never says more than is known', () => {
+    const clear = rangeOf([...quiet(10, 8), ...broken(40, 8)])!;
+    expect(rangeValueM(clear)).toBe(clear.reliableToM);
+    const long = rangeOf(quiet(60, 60))!;
+    expect(rangeValueM(long)).toBe(Math.min(long.atLeastM!, 60));
+    expect(rangeValueM(rangeOf(quiet(60, 1))!)).toBeLessThan(10);
+    const everywhere = rangeOf(broken(10, 8))!;
+    expect(rangeValueM(everywhere)).toBe(everywhere.highM);
+    expect(rangeValueM(everywhere)!).toBeLessThan(10.5);
   });
 
   it('that broke up everywhere has no range, and what was not tried has none either', () => {
