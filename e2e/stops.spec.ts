@@ -11,7 +11,7 @@ const STOPS = 100;
 /** The page is closed and opened anew at every so many stops. */
 const PAGE_EVERY = 10;
 
-test('a hundred stops in a logged and metered walk, clean and hard, lose no line and no reading, and double none', async ({ browser }) => {
+test('a hundred stops in a logged and metered walk, clean and hard, lose no line and no reading, and double none', async ({ context }) => {
   test.setTimeout(480_000);
   const marvet = await runMarvet({ built: true });
   let read = 0;
@@ -19,8 +19,8 @@ test('a hundred stops in a logged and metered walk, clean and hard, lose no line
     const { trialId } = await smallTrial(marvet.address);
     const at = `/trials/${trialId}`;
     const [take] = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
-    const walk = await openWalk(await browser.newPage(), marvet, trialId);
-    let page = walk;
+    // One browser with its own memory, in which pages come and go.
+    let page = await openWalk(await context.newPage(), marvet, trialId);
     await page.getByRole('button', { name: /^Start take/ }).click();
     await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0]?.status).toBe('rolling');
     read = 0;
@@ -40,7 +40,7 @@ test('a hundred stops in a logged and metered walk, clean and hard, lose no line
       await posting;
       if (stop % PAGE_EVERY === 0) await page.close();
       await marvet.start();
-      if (stop % PAGE_EVERY === 0) page = await openWalk(await browser.newPage(), marvet, trialId);
+      if (stop % PAGE_EVERY === 0) page = await openWalk(await context.newPage(), marvet, trialId);
     }
     const takeNow = async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0] as Take;
     await expect.poll(async () => (await takeNow()).walk.filter(({ what }) => what === 'link').length).toBe(STOPS);

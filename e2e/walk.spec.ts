@@ -314,7 +314,7 @@ test('a level from the microphone of this page is marked as not calibrated until
   await page.getByText('A level from the microphone of this page').click();
   await page.getByLabel('Listen', { exact: true }).check();
   await expect(page.getByText('not calibrated: good for louder and quieter, not for dB A')).toBeVisible();
-  await expect(page.getByText(/^−\d+ dBFS \(A\)$/).first()).toBeVisible();
+  await expect(page.getByText(/^−\d+ dBFS \(A\)$/).first()).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText(/^Nothing is done to the sound, at/)).toBeVisible();
   const devices = page.getByRole('list', { name: 'Devices' });
   await expect(devices).toContainText('Level, A-weighted, not calibrated');

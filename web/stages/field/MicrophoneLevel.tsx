@@ -115,7 +115,13 @@ function listen(onLevel: (levelDbfs: number | null) => void, onDoes: (text: stri
     };
     if (stopped) return end();
     const analyser = new AnalyserNode(context, { fftSize: BLOCK });
-    context.createMediaStreamSource(stream).connect(analyser);
+    // Some browsers run only what leads to a loudspeaker: it leads there, and is not heard.
+    context
+      .createMediaStreamSource(stream)
+      .connect(analyser)
+      .connect(new GainNode(context, { gain: 0 }))
+      .connect(context.destination);
+    await context.resume();
     const settings = stream.getAudioTracks()[0]?.getSettings() ?? {};
     const touched = Object.keys(UNTOUCHED).filter((name) => settings[name as keyof typeof UNTOUCHED] === true);
     onDoes(
