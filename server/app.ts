@@ -99,7 +99,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   const trial = '/api/trials/:trial';
   app.use(`${trial}/devices/*`, followDevices(services));
   app.use(`${trial}/bin/*`, followDevices(services));
-  app.use(trial, followDevices(services));
+  for (const whole of [trial, `${trial}/restore`]) app.use(whole, followDevices(services));
   app.route(`${trial}/devices`, deviceRoutes(services));
   for (const kind of RECORD_KINDS) app.route(`${trial}/${kind.name}`, trialRecordRoutes(store, kind));
   app.route(`${trial}/jobs`, jobRoutes(services));

@@ -135,8 +135,12 @@ export function applyLogLine(take: Take, line: LogLine): Take {
     }
     case 'conditions':
       return { ...take, windMs: line.windMs, noiseDba: line.noiseDba };
-    case 'switch':
-      return { ...take, setups: switched(take, line) };
+    case 'switch': {
+      const setups = switched(take, line);
+      // Nobody turned a gain when a switch was thrown: what stood before stands.
+      const carried = setups.filter(({ id, fromId }) => fromId !== undefined && take.gains[fromId] && !take.gains[id]);
+      return { ...take, setups, gains: { ...take.gains, ...Object.fromEntries(carried.map(({ id, fromId }) => [id, take.gains[fromId as string] ?? {}])) } };
+    }
     case 'unswitch': {
       // Only what nothing followed can be taken back: the last switch first.
       const gone = new Set(

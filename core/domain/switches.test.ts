@@ -56,6 +56,13 @@ describe('a switch', () => {
     expect(takeKey(take)).toBe(key);
   });
 
+  it('leaves the gains as they stood, so that the two setups can be compared', () => {
+    let take = planned();
+    take = applyLogLine(take, line(take, 1000, { kind: 'start', gains: { [a]: { recorder: 30 } } }));
+    take = applyLogLine(take, nrOn(take, 6000, later, a));
+    expect(take.gains).toEqual({ [a]: { recorder: 30 }, [later]: { recorder: 30 } });
+  });
+
   it('is taken back, the last one first', () => {
     const start = planned();
     const third = newId();

@@ -12,13 +12,15 @@ export const POSITION_CHANNELS: HelloLine['channels'] = [
 ];
 
 /**
- * Sentences as lines of a device. Several sentences of one second say the same place: the first that has it counts. The day is
+ * Sentences as lines of a device. Several sentences of one second say the same place: the first that has it counts, and of a later one
+ * only the altitude, where the first had none. The day is
  * that of the last sentence with a date; before there was one, the moment at which a sentence comes in is its time.
  */
 export function nmeaLines(): { hello: DeviceLine; read(text: string): DeviceLine[] } {
   const hello: DeviceLine = { is: 'hello', line: { hello: 1, name: '', kind: 'position', session: '', channels: POSITION_CHANNELS } };
   let midnightMs: number | null = null;
   let lastS: number | null = null;
+  let altitudeTold = false;
   return {
     hello,
     read(text) {
@@ -29,10 +31,14 @@ export function nmeaLines(): { hello: DeviceLine; read(text: string): DeviceLine
       const { timeOfDayS, latitudeDeg, longitudeDeg, altitudeM } = sentence;
       if (sentence.midnightMs !== null) midnightMs = sentence.midnightMs;
       else if (midnightMs !== null && lastS !== null && timeOfDayS !== null && lastS - timeOfDayS > DAY_S / 2) midnightMs += DAY_MS;
-      if (timeOfDayS !== null && timeOfDayS === lastS) return [];
+      const again = timeOfDayS !== null && timeOfDayS === lastS;
+      if (again && (altitudeM === null || altitudeTold)) return [];
       lastS = timeOfDayS;
+      altitudeTold = altitudeM !== null;
       const at = midnightMs !== null && timeOfDayS !== null ? { at: midnightMs + timeOfDayS * 1000 } : {};
-      return [{ is: 'reading', line: { ...at, values: { lat: latitudeDeg, lon: longitudeDeg, ...(altitudeM === null ? {} : { alt: altitudeM }) }, health: '' } }];
+      return [
+        { is: 'reading', line: { ...at, values: { ...(again ? {} : { lat: latitudeDeg, lon: longitudeDeg }), ...(altitudeM === null ? {} : { alt: altitudeM }) }, health: '' } },
+      ];
     },
   };
 }
