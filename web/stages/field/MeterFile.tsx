@@ -3,6 +3,7 @@ import { readMeterCsv } from '@marvet/core/formats/meterCsv';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { usePostLinesMutation, useSaveDeviceMutation } from '../../data/devices.ts';
+import { FileBox } from '../../parts/FileBox.tsx';
 import { Field } from '../../parts/fields.tsx';
 import { Progress } from '../../parts/Progress.tsx';
 
@@ -45,21 +46,7 @@ export function MeterFile({ trialId, devices }: { trialId: string; devices: read
     <details className="mt-3">
       <summary>A meter that is read afterwards</summary>
       <div className="row-line align-items-end mt-2">
-        <Field label="CSV with a column of times">
-          {(id) => (
-            <Form.Control
-              id={id}
-              type="file"
-              accept=".csv,.txt,text/csv"
-              disabled={share !== null}
-              onChange={(event) => {
-                const input = event.target as HTMLInputElement;
-                const file = input.files?.[0];
-                if (file) void bring(file).finally(() => (input.value = ''));
-              }}
-            />
-          )}
-        </Field>
+        <FileBox label="CSV with a column of times" accept=".csv,.txt,text/csv" disabled={share !== null} onFile={bring} />
         <Field label="Day, where it has only hours">
           {(id) => <Form.Control id={id} type="date" value={day} onChange={(event) => event.target.value && setDay(event.target.value)} />}
         </Field>

@@ -19,7 +19,8 @@ import { RollingTime } from './RollingTime.tsx';
 import { SlateSteps } from './SlateSteps.tsx';
 import { Switches } from './Switches.tsx';
 import { TalkerPrompt } from './TalkerPrompt.tsx';
-import { type Acting, actOn, stateText } from './takeAct.ts';
+import { type Acting, stateText } from './takeAct.ts';
+import { useActKeys } from './useActKeys.ts';
 
 const TOLD_KINDS = ['distance', 'windscreen', ...EXTRA_KINDS] as const;
 const FLAG_KEYS: Record<TakeFlag, string> = { wind: 'w', traffic: 't', 'break-up': 'b', handling: 'h', spoiled: 'x' };
@@ -54,7 +55,7 @@ function letGo(event: MouseEvent): void {
 
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
 export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep, onRedo, ...acting }: RunnerProps) {
-  const { take, next, log, onHold } = acting;
+  const { take, log, onHold } = acting;
   const words = useTrialWords(useTrialId());
   useKeyHelp(HELP);
   useEffect(() => {
@@ -74,17 +75,7 @@ export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep
   };
   const unstart = () => void log.write({ kind: 'unstart', takeId: take.id });
   const skip = () => take.status !== 'rolling' && take.status !== 'done' && void log.write({ kind: take.status === 'skipped' ? 'unskip' : 'skip', takeId: take.id });
-  useHotkeys(
-    'space',
-    (event) => {
-      // A button that has the focus by keyboard is meant itself; links know no Space.
-      if ((event.target as HTMLElement).closest('button, summary')) return;
-      event.preventDefault();
-      actOn(acting);
-    },
-    NOT_BEHIND_DIALOG,
-    [take, next],
-  );
+  useActKeys(acting, onStep);
   useHotkeys(
     'w, t, b, h, x',
     (_event, handler) => {
@@ -97,8 +88,6 @@ export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep
   useHotkeys('u', () => take.status === 'rolling' && unstart(), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('r', () => take.status === 'done' && onRedo(), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('s', () => skip(), NOT_BEHIND_DIALOG, [take]);
-  useHotkeys('left', () => onStep(-1), NOT_BEHIND_DIALOG, [take]);
-  useHotkeys('right', () => onStep(1), NOT_BEHIND_DIALOG, [take]);
   return (
     <section className="sheet runner" aria-label={`Take ${slateLabel(take)}`}>
       <SlateSteps onStep={onStep}>

@@ -5,7 +5,7 @@ import type { WalkTrack } from '@marvet/core/radio/walkTrack';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Field } from '../../parts/fields.tsx';
+import { FileBox } from '../../parts/FileBox.tsx';
 import type { FieldState } from './useFieldLog.ts';
 import { usePosition } from './usePosition.ts';
 
@@ -62,20 +62,7 @@ export function WalkTools({ take, track, log, onPress }: WalkToolsProps) {
         </div>
       )}
       <div className="row-line align-items-end">
-        <Field label="A track of this walk, GPX, CSV or NMEA">
-          {(id) => (
-            <Form.Control
-              id={id}
-              type="file"
-              accept=".gpx,.csv,.nmea,.txt,.log"
-              onChange={(event) => {
-                const input = event.target as HTMLInputElement;
-                const file = input.files?.[0];
-                if (file) void bring(file).finally(() => (input.value = ''));
-              }}
-            />
-          )}
-        </Field>
+        <FileBox label="A track of this walk, GPX, CSV or NMEA" accept=".gpx,.csv,.nmea,.txt,.log" onFile={bring} />
         {track && (
           <span className="row-line">
             {(['gpx', 'csv'] as const).map((kind) => (

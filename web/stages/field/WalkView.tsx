@@ -10,7 +10,8 @@ import { type KeyHelp, NOT_BEHIND_DIALOG, useKeyHelp } from '../../parts/keys.ts
 import { ActButton } from './ActButton.tsx';
 import { RollingTime } from './RollingTime.tsx';
 import { SlateSteps } from './SlateSteps.tsx';
-import { type Acting, actOn, stateText } from './takeAct.ts';
+import { type Acting, stateText } from './takeAct.ts';
+import { useActKeys } from './useActKeys.ts';
 import { WalkLegs } from './WalkLegs.tsx';
 import { WalkLinks } from './WalkLinks.tsx';
 import { WalkLog } from './WalkLog.tsx';
@@ -58,18 +59,7 @@ export function WalkView({ chains, marksM, onStep, ...acting }: WalkViewProps) {
       return distanceM === null ? null : { what: 'mark', distanceM, by: 'peg' };
     });
   const now = walkNow(take.walk);
-  useHotkeys(
-    'space',
-    (event) => {
-      if ((event.target as HTMLElement).closest('button, summary')) return;
-      event.preventDefault();
-      actOn(acting);
-    },
-    NOT_BEHIND_DIALOG,
-    [take, acting.next],
-  );
-  useHotkeys('left', () => onStep(-1), NOT_BEHIND_DIALOG, [take]);
-  useHotkeys('right', () => onStep(1), NOT_BEHIND_DIALOG, [take]);
+  useActKeys(acting, onStep);
   useHotkeys('m', passNext, NOT_BEHIND_DIALOG, [take]);
   useHotkeys('f', () => leg(({ side }) => ({ side: side === 'facing' ? 'turned' : 'facing' })), NOT_BEHIND_DIALOG, [take]);
   useHotkeys('o', () => leg(({ heading }) => ({ heading: heading === 'out' ? 'back' : 'out' })), NOT_BEHIND_DIALOG, [take]);

@@ -1,0 +1,21 @@
+import { useHotkeys } from 'react-hotkeys-hook';
+import { NOT_BEHIND_DIALOG } from '../../parts/keys.tsx';
+import { type Acting, actOn } from './takeAct.ts';
+
+/** Keys that every view of a take has: Space starts, stops and goes on; the arrows go from slate to slate. */
+export function useActKeys(acting: Acting, onStep: (step: 1 | -1) => void): void {
+  const { take, next } = acting;
+  useHotkeys(
+    'space',
+    (event) => {
+      // A button that has the focus by keyboard is meant itself; links know no Space.
+      if ((event.target as HTMLElement).closest('button, summary')) return;
+      event.preventDefault();
+      actOn(acting);
+    },
+    NOT_BEHIND_DIALOG,
+    [take, next],
+  );
+  useHotkeys('left', () => onStep(-1), NOT_BEHIND_DIALOG, [take]);
+  useHotkeys('right', () => onStep(1), NOT_BEHIND_DIALOG, [take]);
+}
