@@ -197,6 +197,16 @@ test('this phone tells where it is, once the browser may', async ({ page, contex
   await expect(page.getByRole('img', { name: /^The way of the walk: up to 30 m from the receiver/ })).toBeVisible();
 });
 
+test('Space stops the take, whatever was pressed by pointer before', async ({ page }) => {
+  const { trialId } = await walkTrial();
+  await page.goto(`${marvet.address}/trials/${trialId}/field?view=walk`);
+  await press(page, /^Start take/);
+  await press(page, 'Quoinholt broke up');
+  await page.keyboard.press('Space');
+  await expect.poll(async () => (await walkOf(trialId)).status).toBe('done');
+  expect((await walkOf(trialId)).walk).toHaveLength(1);
+});
+
 test('a walk by keys alone', async ({ page }) => {
   const { trialId } = await walkTrial();
   await page.goto(`${marvet.address}/trials/${trialId}/field?view=walk`);

@@ -6,7 +6,7 @@ import type { Plan } from '@marvet/core/domain/plan';
 import type { Script } from '@marvet/core/domain/script';
 import { COUNTED_FLAGS, lastSetups, slateLabel, TAKE_FLAGS, type Take, type TakeFlag } from '@marvet/core/domain/take';
 import type { LadderTurn } from '@marvet/core/plan/design/ladderTurn';
-import { Fragment, useEffect } from 'react';
+import { Fragment } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
@@ -48,20 +48,11 @@ interface RunnerProps extends Acting {
   onRedo: () => void;
 }
 
-/** A button that was pressed by pointer lets go of the focus, so that Space is the start and stop again. */
-function letGo(event: MouseEvent): void {
-  if (event.detail > 0 && document.activeElement instanceof HTMLButtonElement) document.activeElement.blur();
-}
-
 /** One take: its slate, its setup, start and stop, flags, note and readings. One hand and no mouse suffice. */
 export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep, onRedo, ...acting }: RunnerProps) {
   const { take, log, onHold } = acting;
   const words = useTrialWords(useTrialId());
   useKeyHelp(HELP);
-  useEffect(() => {
-    document.addEventListener('click', letGo);
-    return () => document.removeEventListener('click', letGo);
-  }, []);
   // Of setups that followed each other the one that holds now is meant.
   const now = lastSetups(take);
   const onlyOne = now.length === 1 ? now.map((setup) => setup.id) : [];
