@@ -16,3 +16,10 @@ export function aLevelDbfs(samples: Float32Array | Float64Array, sampleRateHz: n
   for (let index = first; index < weighted.length; index++) sum += (weighted[index] as number) ** 2;
   return sum > 0 ? 10 * Math.log10(sum / (weighted.length - first)) : null;
 }
+
+/** The energy mean of levels, in the same unit; silent ones count as nothing at all, and of silence alone there is none. */
+export function energyMeanDb(levelsDb: readonly (number | null)[]): number | null {
+  let sum = 0;
+  for (const level of levelsDb) if (level !== null) sum += 10 ** (level / 10);
+  return sum > 0 ? 10 * Math.log10(sum / levelsDb.length) : null;
+}

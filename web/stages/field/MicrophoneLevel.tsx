@@ -1,4 +1,4 @@
-import { aLevelDbfs } from '@marvet/core/audio/aLevel';
+import { aLevelDbfs, energyMeanDb } from '@marvet/core/audio/aLevel';
 import { type Device, deviceDraftSchema } from '@marvet/core/domain/device';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -10,6 +10,9 @@ const NAME = 'Microphone of this page';
 const READ_EVERY_MS = 250;
 const POST_EVERY_MS = 1000;
 const BLOCK = 8192;
+/** What is shown is the mean of a second; what is set against a meter that of three. */
+const SHOWN_READINGS = 4;
+const SET_READINGS = 12;
 /** Nothing that a browser does to a voice may touch a level. */
 const UNTOUCHED = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
 
@@ -26,6 +29,7 @@ export function MicrophoneLevel({ trialId, devices }: { trialId: string; devices
   own.current = device;
   const session = useRef(crypto.randomUUID());
   const n = useRef(0);
+  const recent = useRef<(number | null)[]>([]);
   const waiting = useRef<{ n: number; at: number; values: { la: number } }[]>([]);
   const calibrationDb = device?.calibrationDb ?? null;
 
@@ -36,7 +40,8 @@ export function MicrophoneLevel({ trialId, devices }: { trialId: string; devices
       await save({ trialId, from: null, draft: deviceDraftSchema.parse({ name: NAME, kind: 'sound level meter', way: { by: 'posted' }, position: devices.length }) });
   };
   const heard = useCallback((level: number | null) => {
-    setLevelDbfs(level);
+    recent.current = [...recent.current.slice(1 - SET_READINGS), level];
+    setLevelDbfs(energyMeanDb(recent.current.slice(-SHOWN_READINGS)));
     const calibration = own.current?.calibrationDb ?? null;
     if (level !== null) waiting.current.push({ n: ++n.current, at: Date.now(), values: { la: level + (calibration ?? 0) } });
   }, []);
@@ -64,8 +69,15 @@ export function MicrophoneLevel({ trialId, devices }: { trialId: string; devices
   }, [on, post, trialId]);
 
   const set = (knownDba: number | null) => {
-    if (device)
-      void save({ trialId, from: device, draft: deviceDraftSchema.parse({ ...device, calibrationDb: knownDba === null || levelDbfs === null ? null : knownDba - levelDbfs }) });
+    const heardDbfs = energyMeanDb(recent.current);
+    if (!device) return;
+    if (knownDba !== null && heardDbfs === null) {
+      setTrouble('Nothing is heard now. Make the sound that the meter reads, then enter what it reads.');
+      return;
+    }
+    setTrouble(null);
+    const calibrationDb = knownDba === null || heardDbfs === null ? null : knownDba - heardDbfs;
+    void save({ trialId, from: device, draft: deviceDraftSchema.parse({ ...device, calibrationDb }) });
   };
   return (
     <details className="mt-3">
