@@ -282,6 +282,7 @@ test('stand-ins are started, adopted, seen live, noted, lost with one alarm, and
   const alarms = page.getByRole('list', { name: 'Alarms of devices' });
   await expect(alarms.getByRole('alert')).toHaveCount(5);
   await expect(alarms).toContainText('Stand-in recorder: gone, nothing listens at its address');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
   await press(page, /^Put away: Stand-in recorder/);
   await expect(alarms.getByRole('alert')).toHaveCount(4);
   await press(page, 'Devices');

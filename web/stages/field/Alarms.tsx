@@ -22,9 +22,11 @@ export function Alarms({ trialId, rolling }: { trialId: string; rolling: boolean
   return (
     <ul className="alarms" aria-label="Alarms of devices">
       {alarms.map(({ key, text }) => (
-        <li key={key} className="trouble" role="alert">
+        <li key={key} className="trouble">
           <TriangleAlert size={17} aria-hidden />
-          <span className="grow">{text}</span>
+          <span className="grow" role="alert">
+            {text}
+          </span>
           <Button
             size="sm"
             variant="plain"
