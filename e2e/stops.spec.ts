@@ -12,7 +12,7 @@ const STOPS = 100;
 const PAGE_EVERY = 10;
 
 test('a hundred stops in a logged and metered walk, clean and hard, lose no line and no reading, and double none', async ({ context }) => {
-  test.setTimeout(480_000);
+  test.setTimeout(900_000);
   const marvet = await runMarvet({ built: true });
   let read = 0;
   try {
