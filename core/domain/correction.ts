@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { idSchema } from './identity.ts';
 import { EVENT_KINDS } from './measureId.ts';
 
-const momentS = z.number({ error: 'Say when, in seconds from the start of the file' }).min(0, 'An event starts at 0 s or later').max(86_400);
+const momentS = z.number({ error: 'Say when, in seconds from the start of the recording' }).min(0, 'An event starts at 0 s or later').max(86_400);
 
 /** An event as somebody marks it: what it is, from when to when. */
 export const markedEventSchema = z

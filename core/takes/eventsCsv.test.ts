@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { eventsCsv } from './eventsCsv.ts';
 
-const place = { take: '4/2', candidate: 'Quoin', file: 'S004.wav', channels: '1' };
+const place = { fileStartS: 0, take: '4/2', candidate: 'Quoin', file: 'S004.wav', channels: '1' };
 
 describe('events as CSV', () => {
   it('tells who says so: the detector, a hand, or a hand that says it is none', () => {

@@ -12,6 +12,8 @@ export interface RecordingEvents {
   channels: string;
   events: readonly AudioEvent[];
   corrections: readonly Correction[];
+  /** Where in its file the recording begins: times are told in those of the file. */
+  fileStartS: number;
 }
 
 const COLUMNS = ['Take', 'Candidate', 'File', 'Channel', 'Event', 'From, s', 'To, s', 'Severity, dB', 'By'] as const;
@@ -21,13 +23,13 @@ const COLUMNS = ['Take', 'Candidate', 'File', 'Channel', 'Event', 'From, s', 'To
  * somebody said are none, which no figure counts.
  */
 export function eventsCsv(recordings: readonly RecordingEvents[]): string {
-  const rows = recordings.flatMap(({ take, candidate, file, channels, events, corrections }) => {
+  const rows = recordings.flatMap(({ take, candidate, file, channels, events, corrections, fileStartS }) => {
     const place = { Take: take, Candidate: candidate, File: file, Channel: channels };
     const rowOf = (event: Pick<AudioEvent, 'kind' | 'startS' | 'endS'>, severityDb: number | null, by: string) => ({
       ...place,
       Event: EVENT_NAMES[event.kind],
-      'From, s': rounded(event.startS, 3),
-      'To, s': rounded(event.endS, 3),
+      'From, s': rounded(fileStartS + event.startS, 3),
+      'To, s': rounded(fileStartS + event.endS, 3),
       'Severity, dB': severityDb === null ? null : rounded(severityDb, 1),
       By: by,
     });

@@ -57,9 +57,9 @@ async function eventsOf(store: ReadTables, trialId: string, only: string | undef
   const takes = new Map((await store.takes.findBy({ trialId })).map((take) => [take.id, take]));
   const chains = new Map((await store.chains.findBy({ trialId })).map((chain) => [chain.id, chain.name]));
   // The levels over time that lie beside a report are large, and not asked for.
-  const select = { id: true, fileId: true, channels: true, takeId: true, setupId: true, report: true, corrections: true };
+  const select = { id: true, fileId: true, channels: true, takeId: true, setupId: true, startS: true, report: true, corrections: true };
   const recordings = await store.recordings.find({ select, where: only ? { trialId, id: only } : { trialId } });
-  const placed = recordings.flatMap(({ fileId, channels, takeId, setupId, report, corrections }) => {
+  const placed = recordings.flatMap(({ fileId, channels, takeId, setupId, startS, report, corrections }) => {
     const name = files.get(fileId);
     const take = takeId === null ? undefined : takes.get(takeId);
     const candidateId = take?.setups.find((setup) => setup.id === setupId)?.candidateId;
@@ -70,7 +70,7 @@ async function eventsOf(store: ReadTables, trialId: string, only: string | undef
       file: name,
       channels: channels.map((channel) => channel + 1).join(' and '),
     };
-    return [{ ...of, events: report.events ?? [], corrections, order: take ? take.slate + take.pass / 1000 : Number.POSITIVE_INFINITY }];
+    return [{ ...of, events: report.events ?? [], corrections, fileStartS: startS ?? 0, order: take ? take.slate + take.pass / 1000 : Number.POSITIVE_INFINITY }];
   });
   return placed.sort((a, b) => a.order - b.order || a.channels.localeCompare(b.channels));
 }

@@ -1,5 +1,6 @@
 import { newId } from '@marvet/core/domain/identity';
 import { firstSetups, followedSetups, type Take, type TakeSetup } from '@marvet/core/domain/take';
+import { marksOn, type StretchMarks } from '@marvet/core/takes/stretchMarks';
 import { type SetupStretch, switchCuts } from '@marvet/core/takes/switchCuts';
 import type { FileSpan } from '../jobs/tasks.ts';
 import type { AudioFileRow, RecordingRow } from '../store/records.ts';
@@ -10,24 +11,39 @@ import { logStartS } from './performances.ts';
 /** From where to where in its file a recording lies. */
 export const spanOf = ({ startS, endS }: Pick<RecordingRow, 'startS' | 'endS'>): FileSpan => [startS, endS];
 
+const MARKS = { corrections: true, roomTone: true, performance: true } as const;
 const UNMEASURED = { figures: null, shown: null, report: null, series: null, against: null } as const;
-type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy'>;
+type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy'> & StretchMarks;
 
 /**
  * Cuts the recordings of files where something was switched while their takes ran, and joins them where a switch was taken back.
+ * @param movedS where recordings begin that a hand moved just now, by their identity
  * @returns files that changed, and are to be measured
  */
-export async function cutFiles(tables: Tables, files: readonly Pick<AudioFileRow, 'id' | 'format'>[]): Promise<string[]> {
+export async function cutFiles(tables: Tables, files: readonly Pick<AudioFileRow, 'id' | 'format'>[], movedS: ReadonlyMap<string, number> = new Map()): Promise<string[]> {
   const changed: string[] = [];
   for (const file of files) {
     const rows: Placed[] = await tables.recordings.find({
-      select: { id: true, fileId: true, trialId: true, channels: true, trackName: true, takeId: true, setupId: true, matchedBy: true, startS: true, endS: true, cutBy: true },
+      select: {
+        id: true,
+        fileId: true,
+        trialId: true,
+        channels: true,
+        trackName: true,
+        takeId: true,
+        setupId: true,
+        matchedBy: true,
+        startS: true,
+        endS: true,
+        cutBy: true,
+        ...MARKS,
+      },
       where: { fileId: file.id },
     });
     const byChannel = new Map<string, Placed[]>();
     for (const row of rows) byChannel.set(String(row.channels), [...(byChannel.get(String(row.channels)) ?? []), row]);
     let moved = false;
-    for (const own of byChannel.values()) moved = (await cutChannel(tables, file, own)) || moved;
+    for (const own of byChannel.values()) moved = (await cutChannel(tables, file, own, movedS)) || moved;
     if (moved) changed.push(file.id);
   }
   return changed;
@@ -46,62 +62,62 @@ export async function cutTakes(tables: Tables, takes: readonly Pick<Take, 'id'>[
 /** Sets by hand where in its file a recording begins. @throws ApiError 422 where nothing was switched, or the moment is not in between */
 export async function moveCut(tables: Tables, recording: RecordingRow, file: AudioFileRow, startS: number): Promise<void> {
   if (recording.startS === null) throw new ApiError(422, 'invalid', 'This recording begins with its file: nothing was switched there', { startS: 'Begins with its file' });
-  const all = await tables.recordings.findBy({ fileId: file.id });
-  // All channels were switched at that moment.
-  const same = all.filter((row) => row.startS === recording.startS);
+  const all = await tables.recordings.find({ select: { id: true, channels: true, startS: true, endS: true }, where: { fileId: file.id } });
   const before = all.find((row) => row.endS === recording.startS && String(row.channels) === String(recording.channels));
   const [fromS, toS] = [before?.startS ?? 0, recording.endS ?? file.format.durationS];
   if (startS <= fromS || startS >= toS)
     throw new ApiError(422, 'invalid', `It begins between ${fromS.toFixed(2)} and ${toS.toFixed(2)} s of the file`, { startS: 'Not between the others' });
-  for (const { id } of same) await tables.recordings.update(id, { startS, cutBy: 'hand' });
-  await cutFiles(tables, [file]);
-  for (const { id } of all) await tables.recordings.update(id, UNMEASURED);
+  // All channels were switched at that moment.
+  const moved = new Map(all.filter((row) => row.startS === recording.startS).map(({ id }) => [id, startS]));
+  await cutFiles(tables, [file], moved);
 }
 
-async function cutChannel(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, rows: readonly Placed[]): Promise<boolean> {
-  const placed = rows.find(({ takeId, setupId }) => takeId !== null && setupId !== null);
-  const take = placed?.takeId ? await tables.takes.findOneBy({ id: placed.takeId }) : null;
-  const first = take && placed ? firstOf(take, placed.setupId as string, rows) : null;
-  const wanted: SetupStretch[] =
+async function cutChannel(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, rows: readonly Placed[], movedS: ReadonlyMap<string, number>): Promise<boolean> {
+  const takeId = rows.find((row) => row.takeId !== null && row.setupId !== null)?.takeId ?? null;
+  const take = takeId === null ? null : await tables.takes.findOneBy({ id: takeId });
+  const first = take && firstOf(take, rows);
+  const byHandS = new Map(
+    rows.flatMap(({ id, setupId, startS, cutBy }): [string, number][] => {
+      const byHand = movedS.get(id) ?? (cutBy === 'hand' ? startS : null);
+      return setupId !== null && byHand !== null ? [[setupId, byHand]] : [];
+    }),
+  );
+  const wishes: (Omit<SetupStretch, 'setupId'> & { setupId: string | null })[] =
     take && first
-      ? switchCuts(take, first, {
-          clockStartS: logStartS(file.format.timeReferenceS, take.startedAtMs, file.format.durationS),
-          fileLengthS: file.format.durationS,
-          byHandS: new Map(rows.flatMap(({ setupId, startS, cutBy }) => (setupId !== null && startS !== null && cutBy === 'hand' ? [[setupId, startS]] : []))),
-        })
-      : [];
-  if (wanted.length === 0 && rows.length === 1 && rows[0]?.startS === null && rows[0].endS === null) return false;
+      ? switchCuts(take, first, { clockStartS: logStartS(file.format.timeReferenceS, take.startedAtMs, file.format.durationS), fileLengthS: file.format.durationS, byHandS })
+      : [{ setupId: null, startS: null, endS: null, cutBy: null }];
+  // A channel that nothing was switched on stays as somebody tied it.
+  if (!first && rows.length === 1 && rows[0]?.startS === null && rows[0].endS === null) return false;
   const left = [...rows].sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0));
-  const taken = (wish: SetupStretch) => {
-    const index = left.findIndex(({ setupId }) => setupId === wish.setupId);
-    return left.splice(Math.max(0, index), left.length > 0 ? 1 : 0)[0];
-  };
   let changed = false;
-  const template = rows[0] as Placed;
-  const wishes = wanted.length > 0 ? wanted : [{ setupId: null, startS: null, endS: null, cutBy: null }];
   for (const wish of wishes) {
-    const row = taken(wish as SetupStretch);
+    const [row] = left.splice(
+      Math.max(
+        0,
+        left.findIndex(({ setupId }) => setupId === wish.setupId),
+      ),
+      1,
+    );
     const sameSpan = row !== undefined && row.startS === wish.startS && row.endS === wish.endS;
-    if (sameSpan && row.setupId === wish.setupId) continue;
+    if (sameSpan && row.setupId === wish.setupId && row.cutBy === wish.cutBy) continue;
     changed ||= !sameSpan;
-    if (row) await tables.recordings.update(row.id, { ...wish, takeId: take?.id ?? row.takeId, ...(sameSpan ? {} : { ...UNMEASURED, roomTone: null, performance: null }) });
-    else await tables.recordings.insert({ ...template, ...wish, id: newId(), ...UNMEASURED, roomTone: null, performance: null, corrections: [] });
+    const anew = sameSpan ? {} : { ...UNMEASURED, ...marksOn(rows, wish.startS, wish.endS) };
+    if (row) await tables.recordings.update(row.id, { ...wish, takeId: take?.id ?? row.takeId, ...anew });
+    else await tables.recordings.insert({ ...(rows[0] as Placed), ...wish, ...UNMEASURED, ...marksOn(rows, wish.startS, wish.endS), id: newId() });
   }
-  for (const row of left) changed = (await letGo(tables, row)) || changed;
-  return changed;
+  for (const row of left) await letGo(tables, row);
+  return changed || left.length > 0;
 }
 
-/** The setup with which the channel began: of the take's first ones the one from which the channel's setup follows. */
-function firstOf(take: Pick<Take, 'setups'>, setupId: string, rows: readonly Placed[]): TakeSetup | null {
-  const ids = new Set([setupId, ...rows.flatMap((row) => row.setupId ?? [])]);
+/** The setup with which the channel began: of the take's first ones the one from which a setup of the channel follows. */
+function firstOf(take: Pick<Take, 'setups'>, rows: readonly Placed[]): TakeSetup | null {
+  const ids = new Set(rows.map(({ setupId }) => setupId));
   return firstSetups(take).find((first) => followedSetups(take, first).some(({ id }) => ids.has(id))) ?? null;
 }
 
-/** A stretch that is none any more goes, unless it was listened to or marked by hand: then it stays, tied to nothing. */
-async function letGo(tables: Tables, row: Placed): Promise<boolean> {
+/** A stretch that is none any more goes, its marks with those that hold its time now; one that was listened to stays, tied to nothing. */
+async function letGo(tables: Tables, row: Placed): Promise<void> {
   const rounds = await tables.rounds.find({ select: { id: true, recordingIds: true }, where: { trialId: row.trialId } });
-  const { corrections } = await tables.recordings.findOneByOrFail({ id: row.id });
-  if (corrections.length > 0 || rounds.some(({ recordingIds }) => recordingIds.includes(row.id))) await tables.recordings.update(row.id, { setupId: null, takeId: null });
+  if (rounds.some(({ recordingIds }) => recordingIds.includes(row.id))) await tables.recordings.update(row.id, { setupId: null, takeId: null });
   else await tables.recordings.delete({ id: row.id });
-  return true;
 }

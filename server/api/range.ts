@@ -44,13 +44,13 @@ export async function linksOf(store: ReadTables, trialId: string): Promise<Range
   const recordings = rows.map(({ takeId, setupId, startS, endS, durationS, timeReferenceS, corrections, events }): LinkRecording => {
     const shown = shownEvents(JSON.parse(events) as AudioEvent[], JSON.parse(corrections) as Correction[]);
     const fromS = startS ?? 0;
-    const beganS = logStartS(timeReferenceS, takeOf.get(takeId)?.startedAtMs ?? null, durationS) ?? fromS;
+    const beganS = logStartS(timeReferenceS, takeOf.get(takeId)?.startedAtMs ?? null, durationS) ?? 0;
     return {
       takeId,
       setupId,
       lengthS: (endS ?? durationS) - fromS,
       startS: beganS - fromS,
-      breakUpsS: shown.filter(({ kind }) => kind === 'dropout').map((event) => event.startS - fromS),
+      breakUpsS: shown.filter(({ kind }) => kind === 'dropout').map((event) => event.startS),
     };
   });
   const records = { plan, takes, chains, items: byId(items), tracks };

@@ -86,6 +86,29 @@ describe('something switched while a take ran', () => {
     expect((await detailOf(before)).endS).toBeNull();
   });
 
+  it('what was marked before goes with its stretch, is told in times of the file, and comes back when it is one again', async () => {
+    await log(START_MS, { kind: 'start' });
+    await log(START_MS + 2 * PART_S * 1000, { kind: 'stop' });
+    await harness.upload(trialId, 'S001_T01 QU.wav', plainWav(sound()));
+    await idle();
+    const [only] = await recordings();
+    const id = newId();
+    const now = { kind: 'click', startS: PART_S + 3, endS: PART_S + 3.2 };
+    await harness.call('PUT', `${at}/recordings/${only!.id}/corrections/${id}`, { was: null, now, seen: null });
+    await harness.call('PUT', `${at}/recordings/${only!.id}/performance`, { performance: [1, PART_S - 1] });
+    const { before, after } = await switchAt(PART_S);
+    await idle();
+    const [first, second] = [await detailOf(before), await detailOf(after)];
+    expect([first.corrections, first.performance, second.performance]).toEqual([[], [1, PART_S - 1], null]);
+    expect(second.corrections).toEqual([{ id, was: null, now: { kind: 'click', startS: 3, endS: expect.closeTo(3.2, 6) } }]);
+    expect((await harness.call('GET', `${at}/recordings/events.csv`)).text).toMatch(new RegExp(`,${PART_S + 3},${PART_S + 3.2},`));
+    await log(START_MS + 60_000, { kind: 'unswitch', setupIds: [after] });
+    await idle();
+    const joined = await detailOf(before);
+    expect(joined.corrections).toEqual([{ id, was: null, now: { ...now, endS: expect.closeTo(now.endS, 6) } }]);
+    expect(joined.performance).toEqual([1, PART_S - 1]);
+  });
+
   it('is heard only in its own stretch, also by a blind listener', async () => {
     await log(START_MS, { kind: 'start' });
     const { before, after } = await switchAt(PART_S);
