@@ -1,7 +1,20 @@
-import type { DeviceChannel } from '../domain/device.ts';
+import type { DeviceChannel, DeviceDraft } from '../domain/device.ts';
 import type { ChannelSum } from '../domain/reading.ts';
 import type { RangeRow, StationTroubles } from '../radio/rangeWindows.ts';
 import type { WalkTrack } from '../radio/walkTrack.ts';
+
+/** What became of lines that a device posted. */
+export interface PostedAnswer {
+  /** The number up to which all lines are on the disk; null where the device counts none. */
+  ack: number | null;
+  /** What was wrong with those that were not taken. */
+  wrong: string[];
+}
+
+/** A simulated device of this computer, and where it listens. */
+export interface StandIn extends Pick<DeviceDraft, 'name' | 'kind' | 'way'> {
+  running: boolean;
+}
 
 /** How far the links of a trial held, and what the spots where they broke up speak for. */
 export interface RangeAnswer {
@@ -28,4 +41,6 @@ export interface DeviceReadings {
 export interface TakeReadings {
   devices: DeviceReadings[];
   track: WalkTrack | null;
+  /** Whether the phone or a file said where the talker was: that can be taken back. */
+  trackSaid: boolean;
 }

@@ -64,7 +64,7 @@ export type Device = z.infer<typeof deviceSchema>;
 export interface DeviceState {
   deviceId: string;
   /** Connecting, heard, silent though connected, or gone. */
-  link: 'off' | 'connecting' | 'live' | 'silent' | 'lost';
+  link: 'connecting' | 'live' | 'silent' | 'lost';
   sinceMs: number;
   /** The last value of each channel. */
   values: Record<string, number>;

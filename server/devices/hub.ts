@@ -1,3 +1,4 @@
+import type { PostedAnswer } from '@marvet/core/contract/field';
 import type { Device, DeviceState, DeviceWay } from '@marvet/core/domain/device';
 import { deviceLine } from '@marvet/core/domain/deviceLine';
 import type { EventBus } from '../jobs/events.ts';
@@ -15,13 +16,6 @@ const SILENT_AFTER_MS = 5000;
 const AGAIN_AFTER_MS = 20_000;
 const FIRST_RETRY_MS = 500;
 const LONGEST_RETRY_MS = 8000;
-
-/** What became of lines that were posted. */
-export interface PostedAnswer {
-  /** The number up to which all lines are on the disk; null where the device counts none. */
-  ack: number | null;
-  wrong: string[];
-}
 
 /** All devices that Marvet listens to. One that stalls, lies or vanishes touches no other. */
 export interface DeviceHub {
@@ -58,6 +52,7 @@ export function openHub(store: Store, events: EventBus): DeviceHub {
     own.link = driver.open({
       opened: () => {
         own.retryMs = FIRST_RETRY_MS;
+        own.intake.connected();
       },
       line: (line) => own.intake.take(line),
       closed(why) {

@@ -65,6 +65,26 @@ describe('what a device tells', () => {
     expect(secondsOf()).toEqual([[1000, { a: [-64, -64, -64, 1, -64] }]]);
   });
 
+  it('counting from one again without another session is told, and sending again what was taken is not', () => {
+    say({ n: 1, at: 1000, values: { a: -60 } });
+    say({ n: 2, at: 2000, values: { a: -61 } });
+    say({ ...HELLO, now: 2500 });
+    say({ n: 1, at: 1000, values: { a: -60 } });
+    expect(troubles()).toEqual([]);
+    nowMs += 60_000;
+    say({ n: 1, at: 62_000, values: { a: -70 } });
+    expect(troubles()[0]).toContain('without another session');
+  });
+
+  it('is acknowledged anew to whoever connects again', () => {
+    say({ n: 1, values: { a: -60 } });
+    const out = intake.unwritten();
+    if (out) intake.written(out);
+    intake.toldN = intake.acknowledged;
+    say(HELLO);
+    expect([intake.toldN, intake.acknowledged]).toEqual([null, 1]);
+  });
+
   it('a session of its own counts from one again', () => {
     say({ n: 7, values: { a: -60 } });
     say({ ...HELLO, session: 'b' });

@@ -8,6 +8,8 @@ import { DeviceClock } from './deviceClock.ts';
 const LINES_PER_S = 200;
 const LINES_AT_ONCE = 12_000;
 const MOST_TROUBLES = 12;
+/** What is so much later than the last line cannot be one that is sent again. */
+const NEW_MS = 2000;
 
 /** What is to be written of a device. */
 export interface Unwritten {
@@ -47,6 +49,11 @@ export class Intake {
     for (const channel of about?.channels ?? []) this.channels.set(channel.id, channel);
     this.session = about?.session ?? '';
     this.writtenN = this.takenN = about?.lastN ?? 0;
+  }
+
+  /** A connection stands: what was said of the one before holds no more. */
+  connected(): void {
+    this.state.health = '';
   }
 
   setLink(link: DeviceState['link']): void {
@@ -103,6 +110,8 @@ export class Intake {
   }
 
   private hello({ channels, session, now }: HelloLine): void {
+    // Whoever connects anew may never have heard the last answer.
+    this.toldN = null;
     const moved = this.clock.hello(now, this.now());
     if (moved !== 0) this.trouble(`came back with its clock ${clockWords(moved)}`);
     if (session !== this.session) {
@@ -123,7 +132,11 @@ export class Intake {
     if (jumpedMs !== 0) this.trouble(`has a clock that went ${clockWords(jumpedMs)}`);
     if (health !== undefined) this.state.health = health;
     // What was sent again because its answer got lost counts once.
-    if (n !== undefined && n <= this.takenN) return;
+    if (n !== undefined && n <= this.takenN) {
+      if (at !== undefined && this.state.atMs !== null && atMs > this.state.atMs + NEW_MS)
+        this.trouble('counts its lines from the start again without another session: they are left out');
+      return;
+    }
     if (n !== undefined) this.takenN = n;
     const atS = Math.max(0, Math.floor(atMs / 1000));
     const second = this.seconds.get(atS) ?? {};

@@ -55,7 +55,7 @@ function tcpDriver(host: string, port: number, wireOf: () => Wire): Driver {
         acknowledge(n) {
           if (wire.acknowledges && socket.writable) socket.write(`${JSON.stringify({ ack: n })}\n`);
         },
-        close: () => end('closed'),
+        close: () => end('nothing came for a while'),
       };
     },
   };

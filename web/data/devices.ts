@@ -1,13 +1,8 @@
-import type { TakeReadings } from '@marvet/core/contract/field';
+import type { PostedAnswer, StandIn, TakeReadings } from '@marvet/core/contract/field';
 import type { Device, DeviceDraft, DeviceState } from '@marvet/core/domain/device';
 import type { VoiceNote } from '@marvet/core/domain/voiceNote';
 import { api } from './api.ts';
 import type { Started } from './records.ts';
-
-/** A simulated device of this computer. */
-export interface StandInRow extends Pick<Device, 'name' | 'kind' | 'way'> {
-  running: boolean;
-}
 
 export const devicesApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -22,7 +17,7 @@ export const devicesApi = api.injectEndpoints({
     }),
     /** How devices are; kept up to date by live events. */
     liveDevices: build.query<DeviceState[], string>({ query: (trialId) => `trials/${trialId}/devices/live`, providesTags: ['Devices'] }),
-    postLines: build.mutation<{ ack: number | null; wrong: string[] }, { trialId: string; deviceId: string; lines: object[] }>({
+    postLines: build.mutation<PostedAnswer, { trialId: string; deviceId: string; lines: object[] }>({
       query: ({ trialId, deviceId, lines }) => ({ url: `trials/${trialId}/devices/${deviceId}/lines`, method: 'POST', body: { lines } }),
     }),
     takeReadings: build.query<TakeReadings, { trialId: string; takeId: string }>({
@@ -48,9 +43,9 @@ export const devicesApi = api.injectEndpoints({
       query: ({ trialId, id }) => ({ url: `trials/${trialId}/voice-notes/${id}/restore`, method: 'POST' }),
       invalidatesTags: ['VoiceNotes'],
     }),
-    standIns: build.query<StandInRow[], void>({ query: () => 'stand-ins', providesTags: ['Devices'] }),
-    startStandIns: build.mutation<StandInRow[], void>({ query: () => ({ url: 'stand-ins', method: 'POST' }), invalidatesTags: ['Devices'] }),
-    stopStandIns: build.mutation<StandInRow[], void>({ query: () => ({ url: 'stand-ins', method: 'DELETE' }), invalidatesTags: ['Devices'] }),
+    standIns: build.query<StandIn[], void>({ query: () => 'stand-ins', providesTags: ['Devices'] }),
+    startStandIns: build.mutation<StandIn[], void>({ query: () => ({ url: 'stand-ins', method: 'POST' }), invalidatesTags: ['Devices'] }),
+    stopStandIns: build.mutation<StandIn[], void>({ query: () => ({ url: 'stand-ins', method: 'DELETE' }), invalidatesTags: ['Devices'] }),
   }),
 });
 

@@ -1,14 +1,9 @@
-import type { DeviceDraft } from '@marvet/core/domain/device';
+import type { StandIn } from '@marvet/core/contract/field';
 import { nmeaSentence } from '@marvet/core/formats/nmea';
 import type { Place } from '@marvet/core/radio/bearing';
 import { STAND_INS, type StandInDevice, walkPlace } from '@marvet/core/simulate/standInDevices';
 import { type WalkScene, walkScene } from '@marvet/core/simulate/walkScene';
 import { lineServer, type StandInServer, talkingDevice } from './lineServer.ts';
-
-/** A simulated device, and where it listens. */
-export interface StandIn extends Pick<DeviceDraft, 'name' | 'kind' | 'way'> {
-  running: boolean;
-}
 
 /** The simulated devices of this computer. */
 export interface StandIns {

@@ -17,7 +17,7 @@ interface DeviceRowProps {
   onEdit: () => void;
 }
 
-const LINK_WORDS: Record<DeviceState['link'], string> = { off: 'off', connecting: 'connecting', live: 'live', silent: 'connected, silent', lost: 'lost' };
+const LINK_WORDS: Record<DeviceState['link'] | 'off', string> = { off: 'off', connecting: 'connecting', live: 'live', silent: 'connected, silent', lost: 'lost' };
 
 /** One device: how it is, what each group of its channels tells right now, and whose that is. */
 export function DeviceRow({ device, state, candidates, stations, onEdit }: DeviceRowProps) {
