@@ -174,6 +174,11 @@ test('a track goes out as GPX and CSV and comes in from a file, and is taken for
   await box.setInputFiles(right);
   await expect(page.getByText(/walk.gpx: 40 points are the way of this take/)).toBeVisible();
   await expect(page.getByRole('img', { name: /^The way of the walk: up to 39 m/ })).toBeVisible();
+  // A track of another walk by mistake would be taken back.
+  await press(page, 'Take the track back');
+  await expect(page.getByRole('img', { name: /^The way of the walk/ })).toBeHidden();
+  await box.setInputFiles(right);
+  await expect(page.getByRole('img', { name: /^The way of the walk: up to 39 m/ })).toBeVisible();
   for (const kind of ['GPX', 'CSV']) {
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: `Track of 01 as ${kind}` }).click()]);
     const back = readTrack(await readFile(await download.path(), 'utf8'));

@@ -77,6 +77,8 @@ export const logLineSchema = z.discriminatedUnion('kind', [
   z.object({ ...base, kind: z.literal('unwalk'), entryId: idSchema }),
   /** Where the talker was, as the phone knew it or a file of points had it. Kept as a line; the take does not carry it. */
   z.object({ ...base, kind: z.literal('positions'), points: z.array(trackPointSchema).min(1).max(1000) }),
+  /** All that was said of where the talker was is taken back: a wrong file, or another phone. */
+  z.object({ ...base, kind: z.literal('unpositions') }),
   /** The take never began: the start was an accident. What was noted meanwhile stays. */
   z.object({ ...base, kind: z.literal('unstart') }),
   z.object({ ...base, kind: z.literal('redo'), newTakeId: idSchema }),
@@ -157,6 +159,7 @@ export function applyLogLine(take: Take, line: LogLine): Take {
       // A line that comes late does not undo a take that was finished meanwhile.
       return take.status === 'rolling' ? { ...take, status: 'planned', startedAtMs: null, stoppedAtMs: null } : take;
     case 'positions':
+    case 'unpositions':
     case 'order':
     case 'redo':
       return take;

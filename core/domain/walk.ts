@@ -9,7 +9,7 @@ export const LINK_STATES = ['broke up', 'unusable', 'back again'] as const;
 export type LinkState = (typeof LINK_STATES)[number];
 
 /** How a distance was known. */
-export const MARK_WAYS = ['peg', 'paces', 'position'] as const;
+export const MARK_WAYS = ['peg', 'paces'] as const;
 
 const latitudeDeg = z.number().min(-90).max(90);
 const longitudeDeg = z.number().min(-180).max(180);

@@ -1,5 +1,5 @@
 import type { WalkEntry } from '../domain/walk.ts';
-import { distanceAt, type WalkPoint, type WalkTrack } from './walkTrack.ts';
+import type { WalkPoint, WalkTrack } from './walkTrack.ts';
 
 /** A drawing of a walk in metres, north up. */
 export interface WalkMap {
@@ -12,7 +12,7 @@ export interface WalkMap {
   scaleM: number;
   points: WalkPoint[];
   /** What was pressed, where the talker was then. */
-  entries: (Pick<WalkPoint, 'eastM' | 'northM'> & { entry: WalkEntry; distanceM: number | null })[];
+  entries: (Pick<WalkPoint, 'eastM' | 'northM'> & { entry: WalkEntry })[];
 }
 
 const LEAST_WIDE_M = 20;
@@ -32,7 +32,7 @@ export function walkMap(track: WalkTrack, walk: readonly WalkEntry[]): WalkMap {
   const entries = walk.flatMap((entry) => {
     const near = nearest(points, entry.atMs);
     if (!near || entry.what === 'receiver') return [];
-    return [{ entry, eastM: near.eastM, northM: near.northM, distanceM: distanceAt(entry.atMs, walk, track) }];
+    return [{ entry, eastM: near.eastM, northM: near.northM }];
   });
   const scaleM = SCALES_M.findLast((metres) => metres <= wide / 3) ?? 1;
   return { westM: middleE - wide / 2, eastM: middleE + wide / 2, southM: middleN - wide / 2, northM: middleN + wide / 2, scaleM, points, entries };

@@ -6,7 +6,7 @@ import { Hono } from 'hono';
 import type { Store } from '../store/store.ts';
 import { present } from '../store/table.ts';
 import { download, notFound, pathId } from './http.ts';
-import { secondsBetween, tracksOf } from './tracks.ts';
+import { positionsSaid, secondsBetween, tracksOf } from './tracks.ts';
 
 /** What devices told while a take ran, and the way of whoever walked, to look at and to take away. */
 export function readingRoutes(store: Store): Hono {
@@ -27,7 +27,8 @@ export function readingRoutes(store: Store): Hono {
           if (channels.length > 0) devices.push({ deviceId: device.id, name: device.name, channels });
         }
       }
-      return context.json({ devices, track } satisfies TakeReadings);
+      const trackSaid = (await positionsSaid(store, take.trialId)).has(take.id);
+      return context.json({ devices, track, trackSaid } satisfies TakeReadings);
     })
     .get('/:take/track.gpx', async (context) => {
       const { take, track } = await takeOf(pathId(context, 'trial'), pathId(context, 'take'));

@@ -37,12 +37,18 @@ export async function tracksOf(store: Pick<ReadTables, 'query' | 'devices'>, tri
 const channelOf = (device: Pick<Device, 'about'>, quantity: 'latitudeDeg' | 'longitudeDeg') => device.about?.channels.find((channel) => channel.quantity === quantity)?.id;
 const carried = (device: Device) => channelOf(device, 'latitudeDeg') !== undefined && device.ties.every(({ stationId }) => stationId === null);
 
-async function positionsSaid(store: Pick<ReadTables, 'query'>, trialId: string): Promise<Map<string, TrackPoint[]>> {
-  const rows = await store.query<{ takeId: string; line: string }>(`SELECT "takeId", "line" FROM "log_line" WHERE "trialId" = ? AND json_extract("line", '$.kind') = 'positions'`, [
-    trialId,
-  ]);
+/** What the phone or a file said, by take, without what was taken back. */
+export async function positionsSaid(store: Pick<ReadTables, 'query'>, trialId: string): Promise<Map<string, TrackPoint[]>> {
+  const rows = await store.query<{ takeId: string; line: string }>(
+    `SELECT "takeId", "line" FROM "log_line" WHERE "trialId" = ? AND json_extract("line", '$.kind') IN ('positions', 'unpositions') ORDER BY "atMs"`,
+    [trialId],
+  );
   const points = new Map<string, TrackPoint[]>();
-  for (const { takeId, line } of rows) points.set(takeId, [...(points.get(takeId) ?? []), ...(JSON.parse(line) as Extract<LogLine, { kind: 'positions' }>).points]);
+  for (const { takeId, line } of rows) {
+    const said = JSON.parse(line) as Extract<LogLine, { kind: 'positions' | 'unpositions' }>;
+    if (said.kind === 'unpositions') points.delete(takeId);
+    else points.set(takeId, [...(points.get(takeId) ?? []), ...said.points]);
+  }
   return points;
 }
 

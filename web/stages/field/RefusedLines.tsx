@@ -22,6 +22,7 @@ const WORDS: Record<LogLine['kind'], string> = {
   walk: 'range walk',
   unwalk: 'range walk, taken back',
   positions: 'where the talker was',
+  unpositions: 'where the talker was, taken back',
   unstart: 'start taken back',
   order: 'another order',
   redo: 'done again',

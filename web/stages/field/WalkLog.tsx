@@ -82,7 +82,7 @@ export function WalkLog({ take, chains, words, onPress, onTakeBack }: WalkLogPro
 function entryWords(entry: WalkEntry, take: Take, chains: readonly Chain[], words: TrialWords): string {
   switch (entry.what) {
     case 'mark':
-      return `at ${Number(entry.distanceM.toFixed(1))} m${entry.by === 'peg' ? '' : entry.by === 'paces' ? ', by paces' : ', by position'}`;
+      return `at ${Number(entry.distanceM.toFixed(1))} m${entry.by === 'paces' ? ', by paces' : ''}`;
     case 'leg':
       return `${entry.heading}, ${entry.side}`;
     case 'link': {

@@ -32,7 +32,7 @@ export function WalkSide({ take, chains, log, onPress }: { take: Take; chains: r
             file, the way itself.
           </p>
         )}
-        <WalkTools key={takeId} take={take} track={track} log={log} onPress={onPress} />
+        <WalkTools key={takeId} take={take} track={track} trackSaid={readings.data?.trackSaid ?? false} log={log} onPress={onPress} />
       </div>
     </Sheet>
   );

@@ -12,6 +12,8 @@ import { usePosition } from './usePosition.ts';
 interface WalkToolsProps {
   take: Take;
   track: WalkTrack | null;
+  /** Whether it was said by this phone or a file. */
+  trackSaid: boolean;
   log: FieldState;
   onPress: (press: WalkPress) => void;
 }
@@ -21,12 +23,13 @@ const POINTS_A_LINE = 500;
 const HOUR_MS = 3_600_000;
 
 /** Where the talker is known from: this phone, a device, or a file; and the way as a file to take away. */
-export function WalkTools({ take, track, log, onPress }: WalkToolsProps) {
+export function WalkTools({ take, track, trackSaid, log, onPress }: WalkToolsProps) {
   const position = usePosition(take.status === 'rolling' ? take.id : null, log.write);
   const [said, setSaid] = useState('');
   const bring = async (file: File) => {
+    if (take.startedAtMs === null) return setSaid('Start the take first: a track is laid on it by its times.');
     const { points, leftOut, trouble } = readTrack(await file.text());
-    const [fromMs, toMs] = [(take.startedAtMs ?? 0) - HOUR_MS, (take.stoppedAtMs ?? Date.now()) + HOUR_MS];
+    const [fromMs, toMs] = [take.startedAtMs - HOUR_MS, (take.stoppedAtMs ?? Date.now()) + HOUR_MS];
     const own = points.filter(({ atMs }) => atMs >= fromMs && atMs <= toMs);
     if (trouble || own.length === 0)
       return setSaid(`${file.name}: ${trouble ?? `none of its ${points.length} points is within an hour of this take; is it of this walk, and was its clock right?`}`);
@@ -65,6 +68,11 @@ export function WalkTools({ take, track, log, onPress }: WalkToolsProps) {
         <FileBox label="A track of this walk, GPX, CSV or NMEA" accept=".gpx,.csv,.nmea,.txt,.log" onFile={bring} />
         {track && (
           <span className="row-line">
+            {trackSaid && (
+              <Button size="sm" variant="plain" onClick={() => void log.write({ kind: 'unpositions', takeId: take.id }).then(() => setSaid(''))}>
+                Take the track back
+              </Button>
+            )}
             {(['gpx', 'csv'] as const).map((kind) => (
               <a key={kind} className="btn btn-outline btn-sm" href={`/api/trials/${take.trialId}/readings/${take.id}/track.${kind}`} download>
                 Track of {slateLabel(take)} as {kind.toUpperCase()}
