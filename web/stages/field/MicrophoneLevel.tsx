@@ -13,6 +13,11 @@ const BLOCK = 8192;
 /** What is shown is the mean of a second; what is set against a meter that of three. */
 const SHOWN_READINGS = 4;
 const SET_READINGS = 12;
+/** Two channels, so that what was told before it was set against a meter never passes for dB A. */
+const CHANNELS = [
+  { id: 'raw', quantity: 'audioLevelDbfs', name: 'Level, A-weighted, not calibrated', group: '' },
+  { id: 'la', quantity: 'soundLevelDba', name: 'Level, A, once it is set', group: '' },
+];
 /** Nothing that a browser does to a voice may touch a level. */
 const UNTOUCHED = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
 
@@ -30,7 +35,7 @@ export function MicrophoneLevel({ trialId, devices }: { trialId: string; devices
   const session = useRef(crypto.randomUUID());
   const n = useRef(0);
   const recent = useRef<(number | null)[]>([]);
-  const waiting = useRef<{ n: number; at: number; values: { la: number } }[]>([]);
+  const waiting = useRef<{ n: number; at: number; levelDbfs: number }[]>([]);
   const calibrationDb = device?.calibrationDb ?? null;
 
   const turn = async (wanted: boolean) => {
@@ -42,8 +47,7 @@ export function MicrophoneLevel({ trialId, devices }: { trialId: string; devices
   const heard = useCallback((level: number | null) => {
     recent.current = [...recent.current.slice(1 - SET_READINGS), level];
     setLevelDbfs(energyMeanDb(recent.current.slice(-SHOWN_READINGS)));
-    const calibration = own.current?.calibrationDb ?? null;
-    if (level !== null) waiting.current.push({ n: ++n.current, at: Date.now(), values: { la: level + (calibration ?? 0) } });
+    if (level !== null) waiting.current.push({ n: ++n.current, at: Date.now(), levelDbfs: level });
   }, []);
   useEffect(() => {
     if (!on) return;
@@ -55,12 +59,12 @@ export function MicrophoneLevel({ trialId, devices }: { trialId: string; devices
   useEffect(() => {
     if (!on) return;
     const timer = setInterval(() => {
-      const lines = waiting.current.slice(0, 500);
-      if (!own.current?.on || lines.length === 0) return;
-      const calibrated = own.current.calibrationDb !== null;
-      const channel = { id: 'la', quantity: calibrated ? 'soundLevelDba' : 'audioLevelDbfs', name: calibrated ? 'Level, A' : 'Level, A-weighted, not calibrated', group: '' };
-      const hello = { hello: 1, name: NAME, kind: 'sound level meter', session: session.current, now: Date.now(), channels: [channel] };
-      void post({ trialId, deviceId: own.current.id, lines: [hello, ...lines] }).then(({ data }) => {
+      const readings = waiting.current.slice(0, 500);
+      if (!own.current?.on || readings.length === 0) return;
+      const { id: deviceId, calibrationDb: addDb } = own.current;
+      const hello = { hello: 1, name: NAME, kind: 'sound level meter', session: session.current, now: Date.now(), channels: CHANNELS };
+      const lines = readings.map(({ n, at, levelDbfs: raw }) => ({ n, at, values: addDb === null ? { raw } : { raw, la: raw + addDb } }));
+      void post({ trialId, deviceId, lines: [hello, ...lines] }).then(({ data }) => {
         const ack = data?.ack ?? 0;
         waiting.current = waiting.current.filter((line) => line.n > ack);
       });

@@ -131,7 +131,7 @@ export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep
           <TalkerPrompt key={script.id} script={script} label={`${slateLabel(take)} ${script.name}`} />
         </div>
       )}
-      {take.status === 'rolling' && <Switches key={take.id} take={take} plan={plan} chains={chains} words={words} log={log} />}
+      {take.status === 'rolling' && <Switches key={take.id} take={take} plan={plan} words={words} log={log} />}
       {/* Once it rolls nothing can be ticked any more. */}
       {take.status !== 'rolling' && <NotChecked checks={unchecked} />}
       <Cautions cautions={cautions} foldable="always" />

@@ -1,4 +1,3 @@
-import type { Chain } from '@marvet/core/domain/chain';
 import { EXTRA_KINDS, type WithinKind } from '@marvet/core/domain/factor';
 import { newId } from '@marvet/core/domain/identity';
 import type { Plan } from '@marvet/core/domain/plan';
@@ -14,7 +13,6 @@ import type { FieldState } from './useFieldLog.ts';
 interface SwitchesProps {
   take: Take;
   plan: Pick<Plan, 'factors'>;
-  chains: readonly Chain[];
   words: TrialWords;
   log: FieldState;
 }

@@ -27,19 +27,21 @@ export function useUnsentNotes(trialId: string): { waiting: number; refused: str
   const [refused, setRefused] = useState<string | null>(null);
   const [add] = useAddVoiceNoteMutation();
   const flush = useCallback(() => {
-    sending = sending.then(async () => {
-      const kept = await database();
-      for (const note of (await kept.getAll('notes')).filter((each) => each.trialId === trialId)) {
-        const { error } = await add(note);
-        const { status = 0, message = '' } = (error ?? {}) as Partial<ApiTrouble>;
-        // A server that cannot be reached, or is in trouble, is asked again later.
-        if (error && (status < 400 || status >= 500)) break;
-        if (error) setRefused(`A voice note was refused: ${message}`);
-        await kept.delete('notes', note.id);
-      }
-      setWaiting((await kept.getAll('notes')).filter((each) => each.trialId === trialId).length);
-      kept.close();
-    });
+    sending = sending
+      .then(async () => {
+        const kept = await database();
+        for (const note of (await kept.getAll('notes')).filter((each) => each.trialId === trialId)) {
+          const { error } = await add(note);
+          const { status = 0, message = '' } = (error ?? {}) as Partial<ApiTrouble>;
+          // A server that cannot be reached, or is in trouble, is asked again later.
+          if (error && (status < 400 || status >= 500)) break;
+          if (error) setRefused(`A voice note was refused: ${message}`);
+          await kept.delete('notes', note.id);
+        }
+        setWaiting((await kept.getAll('notes')).filter((each) => each.trialId === trialId).length);
+        kept.close();
+      })
+      .catch((error: unknown) => setRefused(`This browser cannot keep voice notes: ${(error as Error).message}`));
     return sending;
   }, [add, trialId]);
   useEffect(() => {
@@ -49,9 +51,13 @@ export function useUnsentNotes(trialId: string): { waiting: number; refused: str
   }, [flush]);
   const keep = useCallback(
     async (note: UnsentNote) => {
-      const kept = await database();
-      await kept.put('notes', note);
-      kept.close();
+      try {
+        const kept = await database();
+        await kept.put('notes', note);
+        kept.close();
+      } catch (error) {
+        setRefused(`The note was not kept: ${(error as Error).message}. Write it down.`);
+      }
       await flush();
     },
     [flush],
