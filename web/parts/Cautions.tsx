@@ -17,7 +17,7 @@ export function Cautions({ cautions, foldable = false }: { cautions: readonly Ca
     return (
       <details className="caution cautions-folded">
         <summary>
-          <TriangleAlert size={18} aria-hidden /> {shown.map(cautionTitle).join(', ')}
+          <TriangleAlert size={18} aria-hidden className="flex-shrink-0" /> {shown.map(cautionTitle).join(', ')}
         </summary>
         <Cautions cautions={cautions} />
       </details>

@@ -132,9 +132,9 @@ export function Runner({ chains, script, cautions, plan, turn, unchecked, onStep
         </div>
       )}
       {take.status === 'rolling' && <Switches key={take.id} take={take} plan={plan} words={words} log={log} />}
+      <Cautions cautions={cautions} foldable="always" />
       {/* Once it rolls nothing can be ticked any more. */}
       {take.status !== 'rolling' && <NotChecked checks={unchecked} />}
-      <Cautions cautions={cautions} foldable="always" />
       <div className="runner-thumb">
         <div className="flag-grid">
           {TAKE_FLAGS.map((each) => (
