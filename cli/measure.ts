@@ -4,15 +4,21 @@ import { DEFAULT_MEASURE_OPTIONS } from '@marvet/core/measure/report.types';
 import { type MeasureArguments, readArguments, USAGE, UsageError } from './arguments.ts';
 import { withFileSource } from './fileSource.ts';
 import { type Measured, type MeasureJob, measureTold, trackOf } from './measurePath.ts';
+import { openSoundFile } from './soundFile.ts';
 import { tableOf } from './table.ts';
 
 const EXIT_UNMEASURED = 1;
 const EXIT_USAGE = 2;
 
-function checkReference({ reference }: MeasureArguments): void {
+async function checkReference({ reference }: MeasureArguments): Promise<void> {
   if (!reference) return;
   try {
-    withFileSource(reference.file, (source) => trackOf(source, reference.channel));
+    const { wavPath, tidy } = await openSoundFile(reference.file);
+    try {
+      withFileSource(wavPath, (source) => trackOf(source, reference.channel));
+    } finally {
+      tidy();
+    }
   } catch (error) {
     throw new UsageError(`--reference ${reference.file}: ${error instanceof Error ? error.message : String(error)}`);
   }
@@ -36,7 +42,7 @@ async function measureAll(asked: MeasureArguments): Promise<Measured[]> {
   const jobs = asked.files.map((path): MeasureJob => ({ path, options, reference: asked.reference }));
   const progress = progressOf(jobs.length);
   const [only, ...others] = jobs;
-  const measured = only && others.length === 0 ? [measureTold(only, (share) => progress.tell(0, share))] : await measureInThreads(jobs, progress.tell);
+  const measured = only && others.length === 0 ? [await measureTold(only, (share) => progress.tell(0, share))] : await measureInThreads(jobs, progress.tell);
   progress.done();
   return measured;
 }
@@ -62,7 +68,7 @@ async function measureInThreads(jobs: readonly MeasureJob[], tell: (file: number
 
 try {
   const asked = readArguments(process.argv.slice(2));
-  checkReference(asked);
+  await checkReference(asked);
   const measured = await measureAll(asked);
   process.stdout.write(asked.json ? `${JSON.stringify(measured, null, 1)}\n` : `${measured.map(tableOf).join('\n')}`);
   for (const each of measured) if ('error' in each) process.stderr.write(`${each.file}: ${each.error.message}\n`);

@@ -1,12 +1,15 @@
 import { statSync } from 'node:fs';
 import type { ByteSource } from '@marvet/core/audio/byteSource';
+import type { SoundFormat } from '@marvet/core/audio/decode/decodedSound';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError } from '@marvet/core/audio/wavFormat';
+import { formatRemarks } from '@marvet/core/domain/formatRemarks';
 import { measurePair } from '@marvet/core/measure/pair/pair';
 import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
 import { measureFile } from '@marvet/core/measure/report';
 import { type FileReport, METHOD_VERSION, type MeasureOptions } from '@marvet/core/measure/report.types';
 import { withFileSource } from './fileSource.ts';
+import { openSoundFile, type SoundFile } from './soundFile.ts';
 
 export interface MeasureJob {
   path: string;
@@ -18,13 +21,21 @@ export interface MeasureJob {
 export type Measured = ({ file: string; methodVersion: number } & FileReport) | { file: string; error: { code: string; message: string } };
 
 /** Measures a file at a path, and compares its channels with the reference where there is one. */
-export function measurePath({ path, options, reference }: MeasureJob, onProgress: (share: number) => void): Measured {
+export async function measurePath({ path, options, reference }: MeasureJob, onProgress: (share: number) => void): Promise<Measured> {
+  const opened: SoundFile[] = [];
+  const open = async (file: string) => {
+    const sound = await openSoundFile(file);
+    opened.push(sound);
+    return sound;
+  };
   try {
     if (statSync(path).isDirectory()) return failed(path, 'not-wav', 'It is a directory; name the files in it');
-    return withFileSource(path, (source) => {
+    const { wavPath, sound } = await open(path);
+    const other = reference && (await open(reference.file)).wavPath;
+    return withFileSource(wavPath, (source) => {
       const { report } = measureFile(source, options, (share) => onProgress(share));
-      if (reference) withFileSource(reference.file, (other) => addPairs(report, source, trackOf(other, reference.channel)));
-      return { file: path, methodVersion: METHOD_VERSION, ...report };
+      if (reference && other) withFileSource(other, (bytes) => addPairs(report, source, trackOf(bytes, reference.channel)));
+      return { file: path, methodVersion: METHOD_VERSION, ...report, ...(sound ? asItCame(report, sound) : {}) };
     });
   } catch (error) {
     if (error instanceof WavError) return failed(path, error.code, error.message);
@@ -32,15 +43,23 @@ export function measurePath({ path, options, reference }: MeasureJob, onProgress
     if (code === 'ENOENT' || code === 'ENOTDIR') return failed(path, 'not-found', 'There is no such file');
     if (code === 'EACCES' || code === 'EPERM') return failed(path, 'not-found', 'It may not be read; check its permissions');
     throw error;
+  } finally {
+    for (const { tidy } of opened) tidy();
   }
+}
+
+/** What a file was before its sound was taken out of it. */
+function asItCame(report: FileReport, { container, codec, lossy, trackNames, warnings }: SoundFormat): Pick<FileReport, 'format' | 'warnings'> {
+  const format = { ...report.format, container, codec, lossy, trackNames, remarks: warnings };
+  return { format, warnings: [...formatRemarks(format), ...report.warnings] };
 }
 
 const PROGRESS_EVERY_MS = 150;
 
 /** The same, telling now and then how far it is, and at the end that it is done. */
-export function measureTold(job: MeasureJob, tell: (share: number) => void): Measured {
+export async function measureTold(job: MeasureJob, tell: (share: number) => void): Promise<Measured> {
   let told = 0;
-  const measured = measurePath(job, (share) => {
+  const measured = await measurePath(job, (share) => {
     const now = Date.now();
     if (now - told < PROGRESS_EVERY_MS) return;
     told = now;

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import { readConfig } from '../server/config.ts';
 import { closeServices, openServices, startServer } from '../server/start.ts';
 import { seedTakes } from './seedTakes.ts';
 import { ask, smallTrial } from './smallTrial.ts';
@@ -16,7 +17,7 @@ const MOST_BYTES = 1_000_000;
 async function benchAnswers(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'marvet-bench-'));
   let services = await openServices(folder);
-  let server = await startServer(services, { port: 0 });
+  let server = await startServer(services, readConfig({ PORT: '0', MARVET_DATA: folder }));
   try {
     const { trialId, chainIds } = await smallTrial(server.address);
     for (let made = 0; made < 8; made++)
@@ -53,7 +54,7 @@ async function benchAnswers(): Promise<void> {
     const startAgain = async () => {
       await server.close();
       services = await openServices(folder);
-      server = await startServer(services, { port: 0 });
+      server = await startServer(services, readConfig({ PORT: '0', MARVET_DATA: folder }));
       // The first answer of all also opens the connection.
       await ask(server.address, 'GET', '/health');
     };

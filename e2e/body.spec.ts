@@ -206,8 +206,8 @@ test('dangers are drawn in the frame and told: a line that a pole could reach, a
   await page.getByLabel('Up m').fill('20');
   await page.getByLabel('Up m').press('Tab');
   await expect(page.getByRole('note').filter({ hasText: 'Frame 1: overhead line' })).toBeHidden();
-  const [frame] = await of<{ dangers: { kind: string; heightM: number }[] }>(trialId, 'frames');
-  expect(frame?.dangers[0]).toMatchObject({ kind: 'overhead line', heightM: 20 });
+  const danger = async () => (await of<{ dangers: { kind: string; heightM: number }[] }>(trialId, 'frames'))[0]?.dangers[0];
+  await expect.poll(danger).toMatchObject({ kind: 'overhead line', heightM: 20 });
 });
 
 test('what is worn is heard under two rigs beside a boom, blind if wanted, and the page renders the same samples as the server would', async ({ page }) => {

@@ -189,7 +189,7 @@ test('the part that is judged is asked about once, and moved on the picture by k
   const { trialId } = await smallTrial(marvet.address);
   const [file] = await writeRecorderFiles(folder, [{ name: 'S001_T01.wav', trackNames: ['QU', 'LO'], channels: [spoken(-26, -60, 1), spoken(-30, -58, 2)] }]);
   await page.goto(`${marvet.address}/trials/${trialId}/takes`);
-  await page.getByLabel('WAV files').setInputFiles(file!);
+  await page.getByLabel('Sound files').setInputFiles(file!);
   await page.getByRole('button', { name: 'Yes, they are spoken' }).click();
   await expect(page.getByText('Slates are spoken on the recordings')).toBeVisible();
   const rows = async () => ask<RecordingRow[]>(marvet.address, 'GET', `/trials/${trialId}/recordings`);
@@ -220,8 +220,8 @@ test('a file that was refused can be chosen again', async ({ page }) => {
   await page.goto(`${marvet.address}/trials/${trialId}/takes`);
   const bad = { name: 'picture.wav', mimeType: 'audio/wav', buffer: Buffer.from('no audio at all, but long enough') };
   for (let time = 1; time <= 2; time++) {
-    await page.getByLabel('WAV files').setInputFiles(bad);
-    await expect(page.getByText(/is not a WAVE file/)).toHaveCount(time);
+    await page.getByLabel('Sound files').setInputFiles(bad);
+    await expect(page.getByText(/It is none of the files that are read/)).toHaveCount(time);
   }
 });
 

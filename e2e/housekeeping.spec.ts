@@ -138,11 +138,11 @@ test('the same bytes twice are noticed; an upload is stopped; a file is deleted 
   ]);
   await page.goto(`${marvet.address}/trials/${trialId}/takes`);
   await expect(page.getByText(/No audio yet/)).toBeVisible();
-  const input = page.getByLabel('WAV files');
+  const input = page.getByLabel('Sound files');
   await input.setInputFiles([first!]);
   await expect(page.getByText('matched by file name')).toBeVisible();
   await input.setInputFiles([twin!]);
-  await expect(page.getByText('the same bytes are here already as S001_T01.wav')).toBeVisible();
+  await expect(page.getByText('the same sound is here already as S001_T01.wav')).toBeVisible();
   // A route that never answers stands for a slow network.
   await page.route('**/files?name=slow*', () => undefined);
   await input.setInputFiles([{ name: 'slow.wav', mimeType: 'audio/wav', buffer: Buffer.alloc(1000) }]);

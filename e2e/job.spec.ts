@@ -136,8 +136,8 @@ test('from a question to a verdict, on audio', async ({ page }) => {
     ]);
     const photo = join(folder, 'photo.wav');
     await writeFile(photo, 'not a sound at all');
-    await page.getByLabel('WAV files').setInputFiles([...paths, photo]);
-    await expect(page.getByText(/photo\.wav: The file is not a WAVE file/)).toBeVisible();
+    await page.getByLabel('Sound files').setInputFiles([...paths, photo]);
+    await expect(page.getByText(/photo\.wav: It is none of the files that are read/)).toBeVisible();
     await expect(page.getByText('matched by file name')).toBeVisible();
     await page.getByRole('button', { name: /^Files/ }).click();
     await page.getByRole('button', { name: 'Match harbour.wav' }).click();

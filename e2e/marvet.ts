@@ -6,6 +6,9 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildServer } from '../scripts/ready.mjs';
 
+/** Where the door of a tested server stands: another address of this machine. */
+export const DOOR_ADDRESS = '127.0.0.2';
+
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
 /** The whole program as its own process, on a data folder of its own, which can be killed and started again. */
@@ -36,7 +39,7 @@ async function freePort(): Promise<number> {
 export async function runMarvet(options: { dataFolder?: string; demo?: string; built?: boolean } = {}): Promise<RunningMarvet> {
   if (options.built) buildServer();
   const dataFolder = options.dataFolder ?? (await mkdtemp(join(tmpdir(), 'marvet-')));
-  const port = await freePort();
+  const [port, doorPort] = [await freePort(), await freePort()];
   let child: ChildProcess | null = null;
   const end = async (signal: NodeJS.Signals) => {
     const running = child;
@@ -54,7 +57,11 @@ export async function runMarvet(options: { dataFolder?: string; demo?: string; b
     async start() {
       const entry = options.built ? [join(ROOT, 'dist', 'main.mjs')] : ['--import', 'tsx', join(ROOT, 'server', 'main.ts')];
       const args = [...entry, ...(options.demo ? [options.demo] : [])];
-      const started = spawn(process.execPath, args, { cwd: ROOT, env: { ...process.env, PORT: String(port), MARVET_DATA: dataFolder }, stdio: ['ignore', 'pipe', 'pipe'] });
+      const started = spawn(process.execPath, args, {
+        cwd: ROOT,
+        env: { ...process.env, PORT: String(port), MARVET_DATA: dataFolder, DOOR_PORT: String(doorPort), DOOR_ADDRESS },
+        stdio: ['ignore', 'pipe', 'pipe'],
+      });
       child = started;
       let said = '';
       await new Promise<void>((resolve, reject) => {

@@ -45,7 +45,7 @@ test('a track with noise reduction is judged against the track without, and what
   const { trialId } = await smallTrial(marvet.address);
   const [path] = await writeRecorderFiles(folder, [{ name: 'S001_T01.wav', trackNames: ['QU', 'LO'], channels: trackAndProcessed() }]);
   await page.goto(`${marvet.address}/trials/${trialId}/takes`);
-  await page.locator('input[type=file]').setInputFiles(path!);
+  await page.getByLabel('Sound files').setInputFiles(path!);
   await expect(page.getByRole('region', { name: 'Table of recordings' }).getByText('−').first()).toBeVisible({ timeout: 60_000 });
 
   await page.getByRole('link', { name: 'Question' }).click();

@@ -17,6 +17,9 @@ const Database = createRequire(join(import.meta.dirname, '../server/'))('better-
 
 const FORMAT = {
   container: 'RIFF',
+  codec: 'PCM',
+  lossy: false,
+  remarks: [],
   encoding: 'pcm',
   bitDepth: 24,
   sampleRateHz: 48_000,

@@ -5,7 +5,7 @@ import type { Page } from '@playwright/test';
 import { renderDemo } from '../scripts/ready.mjs';
 import { launch } from './browser.ts';
 import { DEMO_FOLDER } from './demoFolder.ts';
-import { runMarvet } from './marvet.ts';
+import { DOOR_ADDRESS, runMarvet } from './marvet.ts';
 
 const OUT = process.env.SHOTS_FOLDER ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
 const WIDE = { width: 1280, height: 800 };
@@ -30,12 +30,6 @@ const stage =
     await page.locator('.desk .sheet, .desk .drop').first().waitFor();
   };
 
-/** Opens a part of a plan and waits until it is worked out. */
-const worked = (path: string, trial: string) => async (page: Page, address: string) => {
-  await stage(path, trial)(page, address);
-  await page.getByText('Working it out').waitFor({ state: 'detached' });
-};
-
 /** Two takes that may not be compared, picked up into the tray. */
 async function pickUnfairPair(page: Page): Promise<void> {
   await page.getByRole('checkbox', { name: /Take 01 Quoinholt Osier/ }).check();
@@ -48,9 +42,7 @@ const SHOTS: Shot[] = [
   { name: 'placing', size: WIDE, go: stage('placing', 'Wheelhouse boom') },
   { name: 'body', size: WIDE, go: stage('placing?part=body', 'Fishwife costume') },
   { name: 'rooms', size: WIDE, theme: 'dusk', go: stage('placing?part=rooms', 'Wheelhouse boom') },
-  { name: 'foreseen', size: WIDE, go: stage('placing?part=found') },
   { name: 'plan', size: WIDE, go: stage('plan') },
-  { name: 'plan-day', size: WIDE, theme: 'dusk', go: worked('plan?part=day', 'Fishwife costume') },
   { name: 'field-phone', size: PHONE, go: stage('field', 'Wheelhouse boom') },
   {
     name: 'walk',
@@ -70,6 +62,35 @@ const SHOTS: Shot[] = [
       await stage('field?view=devices', 'Wheelhouse boom')(page, address);
       await page.getByRole('button', { name: 'Start and adopt them' }).click();
       await page.getByText('live', { exact: true }).nth(4).waitFor();
+    },
+  },
+  {
+    name: 'record',
+    size: WIDE,
+    go: async (page, address) => {
+      await page.context().grantPermissions(['microphone']);
+      await stage('field?view=record', 'Wheelhouse boom')(page, address);
+      await page.getByRole('button', { name: 'Look for inputs' }).click();
+      await page.getByRole('button', { name: 'Listen to it' }).click();
+      await page.getByLabel('Record every take').check();
+      await page.getByRole('button', { name: /^Start take/ }).click();
+      await page
+        .getByText(/clipping/)
+        .first()
+        .waitFor();
+      await page.mouse.move(0, 0);
+    },
+  },
+  {
+    name: 'phones',
+    size: WIDE,
+    theme: 'dusk',
+    go: async (page, address) => {
+      await stage('field?view=phones', 'Wheelhouse boom')(page, address);
+      await page.getByLabel('Address of this computer').selectOption(DOOR_ADDRESS);
+      await page.getByRole('button', { name: 'Open the door' }).click();
+      await page.getByRole('button', { name: 'Give a code to log this trial' }).click();
+      await page.getByRole('region', { name: 'Code' }).waitFor();
     },
   },
   {

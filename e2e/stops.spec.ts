@@ -1,4 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
+import { type BrowserContext, expect, type Page, test } from '@playwright/test';
+import type { FileRow, RecordingDetail, RecordingRow } from '../core/contract/recordings.ts';
 import { newId } from '../core/domain/identity.ts';
 import type { LogLine } from '../core/domain/logLine.ts';
 import type { Take } from '../core/domain/take.ts';
@@ -10,8 +11,14 @@ import { ask, smallTrial } from './smallTrial.ts';
 const STOPS = 100;
 /** The page is closed and opened anew at every so many stops. */
 const PAGE_EVERY = 10;
+/** The browser's own input beeps so often. */
+const BEEP_EVERY_S = 0.5;
+/** A piece that is lost, or comes twice, moves a beep by 0.25 s; a busy machine moves the input's own by less. */
+const HOLE_S = 0.2;
 
-test('a hundred stops in a logged and metered walk, clean and hard, lose no line and no reading, and double none', async ({ context }) => {
+test('a hundred stops in a logged, metered and recorded walk, clean and hard, lose no line, no reading and at most the last second of sound, and double none', async ({
+  context,
+}) => {
   test.setTimeout(900_000);
   const marvet = await runMarvet({ built: true });
   let read = 0;
@@ -20,12 +27,15 @@ test('a hundred stops in a logged and metered walk, clean and hard, lose no line
     const at = `/trials/${trialId}`;
     const [take] = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
     // One browser with its own memory, in which pages come and go.
-    let page = await openWalk(await context.newPage(), marvet, trialId);
+    await context.grantPermissions(['microphone']);
+    const pages: { fromMs: number; toMs: number }[] = [];
+    let page = await openRecorder(context, marvet, trialId);
     await page.getByRole('button', { name: /^Start take/ }).click();
     await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0]?.status).toBe('rolling');
     read = 0;
     const device = await meter(() => read++);
     await ask(marvet.address, 'POST', `${at}/devices`, { name: 'Meter', kind: 'sound level meter', way: { by: 'json lines', host: '127.0.0.1', port: device.port } });
+    let recordedSinceMs = await recordedSince(page);
     const random = randomSource(7);
     const acknowledged: string[] = [];
     let pressed = 0;
@@ -38,15 +48,36 @@ test('a hundred stops in a logged and metered walk, clean and hard, lose no line
       await new Promise((resolve) => setTimeout(resolve, 20 + 120 * random.uniform()));
       await (stop % 2 === 0 ? marvet.kill() : marvet.stop());
       await posting;
-      if (stop % PAGE_EVERY === 0) await page.close();
+      if (stop % PAGE_EVERY === 0) {
+        pages.push({ fromMs: recordedSinceMs, toMs: Date.now() });
+        await page.close();
+      }
       await marvet.start();
-      if (stop % PAGE_EVERY === 0) page = await openWalk(await context.newPage(), marvet, trialId);
+      if (stop % PAGE_EVERY === 0 && stop < STOPS) {
+        page = await openRecorder(context, marvet, trialId);
+        recordedSinceMs = await recordedSince(page);
+      }
     }
+    // The next page sends what the last one left.
+    await openWalk(await context.newPage(), marvet, trialId);
     const takeNow = async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0] as Take;
     await expect.poll(async () => (await takeNow()).walk.filter(({ what }) => what === 'link').length).toBe(STOPS);
     const lines = new Set((await ask<LogLine[]>(marvet.address, 'GET', `${at}/log`)).map(({ id }) => id));
     expect(acknowledged.length).toBeGreaterThan(STOPS);
     expect(acknowledged.filter((id) => !lines.has(id))).toEqual([]);
+
+    // Every page's sound is there to its last second, without a hole: the beeps of the input come at their time.
+    const files = () => ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
+    await expect.poll(async () => (await files()).filter(({ state }) => state === 'done').length, { timeout: 60_000 }).toBe(pages.length);
+    const lengths = (await files()).map(({ format }) => format.durationS).sort((a, b) => b - a);
+    const meant = pages.map(({ fromMs, toMs }) => (toMs - fromMs) / 1000).sort((a, b) => b - a);
+    lengths.forEach((lengthS, index) => expect((meant[index] as number) - lengthS).toBeLessThan(1));
+    for (const { id } of await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`)) {
+      const { report } = await ask<RecordingDetail>(marvet.address, 'GET', `${at}/recordings/${id}`);
+      const beeps = report!.events.filter(({ kind }) => kind === 'clip').map(({ startS }) => startS);
+      expect(beeps.length).toBeGreaterThan(5);
+      for (const [index, startS] of beeps.slice(1).entries()) expect(Math.abs(startS - (beeps[index] as number) - BEEP_EVERY_S)).toBeLessThan(HOLE_S);
+    }
 
     // What the device told arrives whole in the end, each reading once: it keeps what nobody acknowledged.
     device.quiet();
@@ -70,6 +101,24 @@ const meter = (onRead: () => void) =>
       return { values: { la: 40 } };
     },
   });
+
+/** A page with the inputs open and the recorder armed; a take that rolls already is recorded from then on. */
+async function openRecorder(context: BrowserContext, marvet: RunningMarvet, trialId: string): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto(`${marvet.address}/trials/${trialId}/field?view=record`);
+  await page.getByRole('button', { name: 'Look for inputs' }).click();
+  await page.getByRole('button', { name: 'Listen to it' }).click();
+  await page.getByLabel('Record every take as it is started and stopped').check();
+  await page.getByRole('button', { name: 'Range walk' }).click();
+  await expect(page.getByRole('button', { name: 'Quoinholt broke up' })).toBeVisible();
+  return page;
+}
+
+/** A moment at which it is sure that the page records. */
+async function recordedSince(page: Page): Promise<number> {
+  await expect(page.getByText('Recording 2 channels')).toBeVisible();
+  return Date.now();
+}
 
 async function openWalk(page: Page, marvet: RunningMarvet, trialId: string): Promise<Page> {
   await page.goto(`${marvet.address}/trials/${trialId}/field?view=walk`);

@@ -54,7 +54,7 @@ test('a switch thrown while rolling becomes two setups: cut, measured, and compa
   const sound = concat(half(-42, sinceS, 3), half(-66, PART_S, 4));
   const [path] = await writeRecorderFiles(folder, [{ name: 'S001_T01.wav', trackNames: ['QU', 'LO'], channels: [sound, sound] }]);
   await page.goto(`${marvet.address}/trials/${trialId}/takes`);
-  await page.locator('input[type=file]').setInputFiles(path!);
+  await page.getByLabel('Sound files').setInputFiles(path!);
   const table = page.getByRole('region', { name: 'Table of recordings' });
   await expect(table.getByRole('row', { name: /Quoinholt/ })).toHaveCount(2);
   const floorOf = async (name: RegExp) => {

@@ -39,7 +39,7 @@ function twoMicrophones(): [Float64Array, Float64Array] {
 async function upload(page: Page, trialId: string): Promise<void> {
   const [path] = await writeRecorderFiles(folder, [{ name: 'S001_T01.wav', trackNames: ['QU', 'LO'], channels: twoMicrophones() }]);
   await page.goto(`${marvet.address}/trials/${trialId}/takes`);
-  await page.locator('input[type=file]').setInputFiles(path!);
+  await page.getByLabel('Sound files').setInputFiles(path!);
   await expect(page.getByRole('region', { name: 'Table of recordings' }).getByText('−').first()).toBeVisible({ timeout: 60_000 });
 }
 

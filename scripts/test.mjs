@@ -61,7 +61,7 @@ function count(file, read, ran) {
   }
 }
 
-for (const folder of ['core', 'server', 'web']) check('tsc', ['-p', folder]);
+for (const folder of ['core', 'server', 'web', join('web', 'offline')]) check('tsc', ['-p', folder]);
 check('biome', ['check', '.']);
 check('depcruise', ['--config', '.dependency-cruiser.cjs', 'core', 'server', 'web', 'cli', 'demo']);
 const unit = tool('vitest', ['run', '--reporter=dot', '--reporter=json', `--outputFile.json=${join(results, 'unit.json')}`]);

@@ -15,8 +15,10 @@ import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import { secureHeaders } from 'hono/secure-headers';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
+import { captureRoutes } from './api/captures.ts';
 import { correctionRoutes } from './api/corrections.ts';
 import { deviceRoutes, followDevices } from './api/devices.ts';
+import { doorRoutes } from './api/door.ts';
 import { fileRoutes } from './api/files.ts';
 import { foreseenRoutes } from './api/foreseen.ts';
 import { guardOrigin, HEADERS } from './api/guard.ts';
@@ -45,9 +47,13 @@ import { type RecordKind, trialRecordRoutes } from './api/trialRecords.ts';
 import { trialRoutes } from './api/trials.ts';
 import { verdictRoutes } from './api/verdict.ts';
 import { voiceNoteRoutes } from './api/voiceNotes.ts';
+import type { Door } from './share/door.ts';
 
 const LARGEST_JSON_BYTES = 2 << 20;
 const UPLOAD = /^\/api\/trials\/[^/]+\/files$/;
+/** A piece of sound of all channels and at the highest rate that can be recorded. */
+const LARGEST_PIECE_BYTES = 4 << 20;
+const PIECE = /^\/api\/trials\/[^/]+\/captures\/[^/]+\/pieces\/\d+$/;
 
 /** Records of a trial that are changed as a whole, under addresses of their names. */
 const RECORD_KINDS: RecordKind[] = [
@@ -64,22 +70,27 @@ const RECORD_KINDS: RecordKind[] = [
 ];
 
 /** The whole server: API, and the built page where there is one. */
-export function buildApp(services: Services, version: string, pageFolder: string | null): Hono {
+export function buildApp(services: Services, door: Door, version: string, pageFolder: string | null): Hono {
   const { store } = services;
   const app = new Hono();
   const packed = compress();
-  const limit = bodyLimit({
-    maxSize: LARGEST_JSON_BYTES,
-    onError: () => {
-      throw new ApiError(413, 'too-large', 'The request is larger than 2 MiB');
-    },
-  });
+  const limitTo = (maxSize: number) =>
+    bodyLimit({
+      maxSize,
+      onError: () => {
+        throw new ApiError(413, 'too-large', `The request is larger than ${maxSize >> 20} MiB`);
+      },
+    });
+  const [limit, pieceLimit] = [limitTo(LARGEST_JSON_BYTES), limitTo(LARGEST_PIECE_BYTES)];
   app.use('*', secureHeaders(HEADERS), guardOrigin);
   // Tables of thousands are text that says much alike; audio is left as it is, and so are live events.
   app.use('/api/*', (context, next) => (context.req.path.endsWith('/events') ? next() : packed(context, next)));
   app.use('/api/*', tellChanges(services.events));
   // Audio streams to the disk and has no limit but the disk's; all else is small.
-  app.use('*', (context, next) => (context.req.method === 'POST' && UPLOAD.test(context.req.path) ? next() : limit(context, next)));
+  app.use('*', (context, next) => {
+    if (context.req.method === 'POST' && UPLOAD.test(context.req.path)) return next();
+    return context.req.method === 'PUT' && PIECE.test(context.req.path) ? pieceLimit(context, next) : limit(context, next);
+  });
   app.onError((error, context) => {
     if (error instanceof ApiError) return context.json(error.body(), error.status);
     console.error(error);
@@ -95,6 +106,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   app.route('/api/restore', restoreRoutes(services));
   app.route('/api/listen', listenRoutes(services));
   app.route('/api/stand-ins', standInRoutes(services));
+  app.route('/api/door', doorRoutes(store, door));
   app.route('/api/storage', storageRoutes(services));
   const trial = '/api/trials/:trial';
   app.use(`${trial}/devices/*`, followDevices(services));
@@ -102,6 +114,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   for (const whole of [trial, `${trial}/restore`]) app.use(whole, followDevices(services));
   app.route(`${trial}/devices`, deviceRoutes(services));
   for (const kind of RECORD_KINDS) app.route(`${trial}/${kind.name}`, trialRecordRoutes(store, kind));
+  app.route(`${trial}/captures`, captureRoutes(services));
   app.route(`${trial}/jobs`, jobRoutes(services));
   app.route(`${trial}/marks`, markRoutes(store));
   app.route(`${trial}/plan`, planRoutes(services));
@@ -124,6 +137,7 @@ export function buildApp(services: Services, version: string, pageFolder: string
   if (pageFolder) {
     const forever = (_path: string, context: { header(name: string, value: string): void }) => context.header('Cache-Control', 'public, max-age=31536000, immutable');
     app.use('/assets/*', serveStatic({ root: pageFolder, onFound: forever }));
+    app.get('/enter', (context) => context.redirect('/'));
     app.get('/listen/*', serveStatic({ root: pageFolder, path: 'listen.html' }));
     app.use('*', serveStatic({ root: pageFolder }));
     app.get('*', serveStatic({ root: pageFolder, path: 'index.html' }));

@@ -8,12 +8,15 @@ import { keptVerdicts } from './api/keptVerdicts.ts';
 import type { Services } from './api/services.ts';
 import { buildApp } from './app.ts';
 import { openBlobs } from './audio/blobs.ts';
+import { openCaptures } from './capture/captures.ts';
+import { openGrowingFiles } from './capture/growingFiles.ts';
 import type { Config } from './config.ts';
 import { openHub } from './devices/hub.ts';
 import { openStandIns } from './devices/standIns/standIns.ts';
 import { openEvents } from './jobs/events.ts';
 import { openPool } from './jobs/pool.ts';
 import { openWork } from './jobs/work.ts';
+import { openDoor } from './share/door.ts';
 import { checkData } from './store/check.ts';
 import { openStore } from './store/store.ts';
 import { In, IsNull } from './store/table.ts';
@@ -38,12 +41,16 @@ export async function openServices(dataFolder: string, workerEntry?: URL): Promi
     const troubles = await checkData(store, blobs.has);
     const pool = openPool(workerEntry);
     const events = openEvents();
+    const work = openWork(store, blobs, pool, events);
+    const livePool = openPool(workerEntry);
     return {
       store,
       blobs,
       pool,
+      livePool,
       events,
-      work: openWork(store, blobs, pool, events),
+      work,
+      captures: openCaptures({ store, blobs, files: await openGrowingFiles(dataFolder), pool: livePool, events, work }),
       verdicts: keptVerdicts(store),
       devices: openHub(store, events),
       standIns: openStandIns(),
@@ -64,9 +71,11 @@ export async function resumeWork({ store, work }: Pick<Services, 'store' | 'work
 }
 
 /** Leaves the data folder: what is under way is stopped and stays queued for the next start. */
-export async function closeServices({ work, pool, store, devices, standIns }: Services): Promise<void> {
+export async function closeServices({ work, pool, livePool, captures, store, devices, standIns }: Services): Promise<void> {
   await devices.close();
   await standIns.stop();
+  await captures.close();
+  await livePool.close();
   await work.runner.stop();
   await pool.close();
   await store.close();
@@ -79,10 +88,14 @@ export interface RunningServer {
 }
 
 /** Serves on 127.0.0.1. @throws StartError when the port is taken */
-export async function startServer(services: Services, config: Pick<Config, 'port'>): Promise<RunningServer> {
+export async function startServer(services: Services, config: Config): Promise<RunningServer> {
   const { version } = JSON.parse(await readFile(join(ROOT, 'package.json'), 'utf8')) as { version: string };
   const page = join(ROOT, 'web', 'dist');
-  const app = buildApp(services, version, existsSync(page) ? page : null);
+  const pageFolder = existsSync(page) ? page : null;
+  const { dataFolder, doorPort: port, doorAddress: extraAddress } = config;
+  // What stands behind the door is the program itself.
+  const door = openDoor({ store: services.store, inner: { fetch: (request, bindings) => app.fetch(request, bindings) }, pageFolder, dataFolder, port, extraAddress });
+  const app = buildApp(services, door, version, pageFolder);
   // Thousands of recordings take half a second to read: before the first page is served, not while it waits.
   await services.verdicts.warm().catch((error: unknown) => console.error('Verdicts could not be worked out ahead:', error));
   const server = await new Promise<ServerType>((resolve, reject) => {
@@ -94,10 +107,11 @@ export async function startServer(services: Services, config: Pick<Config, 'port
   });
   await services.devices.follow();
   await resumeWork(services);
-  const { port } = server.address() as AddressInfo;
+  const at = server.address() as AddressInfo;
   return {
-    address: `http://127.0.0.1:${port}`,
+    address: `http://127.0.0.1:${at.port}`,
     async close() {
+      await door.close();
       if ('closeAllConnections' in server) server.closeAllConnections();
       await new Promise<void>((resolve) => server.close(() => resolve()));
       await closeServices(services);

@@ -1,12 +1,13 @@
 import { join } from 'node:path';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { programPlugin } from './offline/programPlugin.ts';
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [react()],
+  plugins: [react(), programPlugin(join(import.meta.dirname, 'offline', 'serviceWorker.ts'))],
   build: {
-    rolldownOptions: { input: ['index.html', 'listen.html'].map((page) => join(import.meta.dirname, page)) },
+    rolldownOptions: { input: ['index.html', 'listen.html', 'enter.html'].map((page) => join(import.meta.dirname, page)) },
     outDir: 'dist',
     emptyOutDir: true,
     target: 'es2022',

@@ -57,6 +57,9 @@ export function readWavHeader(source: ByteSource): WavLayout {
   const metadata = readMetadata(source, chunks, warnings, fmt.sampleRateHz, fmt.channels);
   const format: FileFormat = {
     container,
+    codec: 'PCM',
+    lossy: false,
+    remarks: [],
     encoding: fmt.encoding,
     bitDepth: fmt.bitDepth,
     sampleRateHz: fmt.sampleRateHz,
@@ -77,7 +80,7 @@ function fourCc(data: DataView, at: number): string {
   return String.fromCharCode(data.getUint8(at), data.getUint8(at + 1), data.getUint8(at + 2), data.getUint8(at + 3));
 }
 
-function readContainer(source: ByteSource): FileFormat['container'] {
+function readContainer(source: ByteSource): 'RIFF' | 'RF64' | 'BW64' {
   if (source.sizeBytes === 0) throw new WavError('empty', 'The file is empty: 0 bytes');
   const head = view(source, 0, 12);
   const id = head ? fourCc(head, 0) : '';
@@ -86,14 +89,14 @@ function readContainer(source: ByteSource): FileFormat['container'] {
 }
 
 /** What RIFF says of the length of the whole file, EBU Tech 3306 clause 4 for more than 4 GiB; 0 where it says nothing. */
-function promisedBytes(source: ByteSource, container: FileFormat['container']): number {
+function promisedBytes(source: ByteSource, container: 'RIFF' | 'RF64' | 'BW64'): number {
   const size = view(source, 4, 4)?.getUint32(0, true) ?? 0;
   if (size !== SIZE_IN_DS64) return size + 8;
   const large = container === 'RIFF' ? null : view(source, 20, 8);
   return large ? Number(large.getBigUint64(0, true)) + 8 : 0;
 }
 
-function readChunks(source: ByteSource, container: FileFormat['container'], warnings: string[]): Chunk[] {
+function readChunks(source: ByteSource, container: 'RIFF' | 'RF64' | 'BW64', warnings: string[]): Chunk[] {
   const chunks: Chunk[] = [];
   const large = new Map<string, number>();
   let at = 12;

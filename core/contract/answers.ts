@@ -1,4 +1,5 @@
 import type { ItemDraft } from '../domain/item.ts';
+import type { LogLine } from '../domain/logLine.ts';
 import type { AudioFile, MatchedBy } from '../domain/recording.ts';
 
 /** Kinds of what a trial's bin holds, and the address under which each is deleted. */
@@ -48,6 +49,16 @@ export interface LogAnswer {
   accepted: string[];
   unknown: string[];
   refused: { id: string | null; why: string }[];
+  /** By how much the sender's own clock is behind this computer's; 0 where it is right. Its lines were moved by what of it the sender had not added itself. */
+  clockBehindMs: number;
+}
+
+/** A line of the log with who wrote it: the name of a device that was let in, or null on this computer. */
+export interface WrittenLine {
+  line: LogLine;
+  writer: string | null;
+  clockBehindMs: number | null;
+  receivedAtMs: number;
 }
 
 /** A file that came in, how it found its take, and whether the same bytes were here already. */

@@ -1,4 +1,5 @@
 import type { DeviceState } from '../domain/device.ts';
+import type { CaptureHeard } from './captures.ts';
 
 /** Kinds of answers that a page keeps, and that a change makes stale. */
 export const RECORD_TAGS = [
@@ -27,6 +28,8 @@ export const RECORD_TAGS = [
   'Verdict',
   'Bin',
   'Storage',
+  'Door',
+  'Captures',
 ] as const;
 export type RecordTag = (typeof RECORD_TAGS)[number];
 
@@ -62,6 +65,8 @@ export type TrialEvent =
   | { type: 'records'; tags: RecordTag[]; page: string | null }
   /** How a device is, and what it tells right now. */
   | { type: 'device'; state: DeviceState }
+  /** What was heard in the last seconds of a take that is being recorded. */
+  | { type: 'capture'; told: CaptureHeard }
   /** What was missed cannot be told one by one: everything is to be asked for again. */
   | { type: 'all' };
 

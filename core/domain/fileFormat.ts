@@ -4,7 +4,13 @@ const word = z.string().nullable();
 
 /** What the header of a file says of its audio. */
 export const fileFormatSchema = z.object({
-  container: z.enum(['RIFF', 'RF64', 'BW64']),
+  container: z.enum(['RIFF', 'RF64', 'BW64', 'FLAC', 'AIFF', 'MP3', 'AAC', 'Ogg', 'MP4', 'MOV']),
+  /** How the sound is coded: PCM, FLAC, MP3, AAC... */
+  codec: z.string().default('PCM'),
+  /** Whether the codec left something out. */
+  lossy: z.boolean().default(false),
+  /** What was odd when its sound was taken out of it. */
+  remarks: z.array(z.string()).default([]),
   encoding: z.enum(['pcm', 'float']),
   bitDepth: z.number(),
   sampleRateHz: z.number(),

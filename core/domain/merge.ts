@@ -1,3 +1,5 @@
+import { isRecord, same } from './same.ts';
+
 /** One thing that two changed: what it was, what each made of it. */
 export interface ChangedField {
   /** Names from the record down to it. */
@@ -60,14 +62,4 @@ function keyed(value: unknown): Map<string, unknown> | null {
   const keys = value.map((entry) => (isRecord(entry) ? (entry.id ?? entry.kind ?? entry.name ?? entry.key) : null));
   if (keys.some((key) => typeof key !== 'string') || new Set(keys).size < keys.length) return null;
   return new Map(value.map((entry, index) => [keys[index] as string, entry]));
-}
-
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
-
-function same(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((each, index) => same(each, b[index]));
-  if (!isRecord(a) || !isRecord(b)) return false;
-  const keys = new Set([...Object.keys(a), ...Object.keys(b)]);
-  return [...keys].every((key) => same(a[key], b[key]));
 }

@@ -8,7 +8,7 @@ export const measureStateSchema = z.enum(['queued', 'measuring', 'done', 'failed
 export type MeasureState = z.infer<typeof measureStateSchema>;
 
 /** How a recording found its take. */
-export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'hand']);
+export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'hand', 'recorded here']);
 export type MatchedBy = z.infer<typeof matchedBySchema>;
 
 /** A stretch of time in seconds from the start of the recording. */
@@ -19,7 +19,10 @@ export const audioFileSchema = z.object({
   id: idSchema,
   trialId: idSchema,
   name: z.string(),
+  /** The sound that is measured and heard. */
   sha256: sha256Schema,
+  /** The file as it came, where its sound was taken out of it; null where it is the sound itself. */
+  originalSha256: sha256Schema.nullable().default(null),
   sizeBytes: z.number().int(),
   uploadedAtMs: instantMsSchema,
   format: fileFormatSchema,

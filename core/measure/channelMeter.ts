@@ -85,7 +85,9 @@ export class ChannelMeter {
     return this.families.loudness.fresh();
   }
 
-  finish(index: number, name: string | null, warn: Warn): ChannelReport {
+  /** @param lengthS how long the file turned out to be */
+  finish(index: number, name: string | null, lengthS: number, warn: Warn): ChannelReport {
+    this.context.lengthS = lengthS;
     this.settle();
     const found: Finished = {};
     for (const [group, family] of Object.entries(this.families)) Object.assign(found, { [group]: family.finish(found, warn) });

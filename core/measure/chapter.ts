@@ -19,9 +19,12 @@ const CHAPTER_CHANNEL_S = 2400;
 /** Events that swell and die down by themselves, which is no room's ringing. */
 const DIE_DOWN: readonly EventKind[] = ['wind', 'handling', 'rustle'];
 
+/** A file that is no longer is one chapter, in seconds. */
+export const longestChapterS = (channels: number): number => Math.min(LONGEST_CHAPTER_S, CHAPTER_CHANNEL_S / channels);
+
 /** How many 10 ms frames a chapter has: a file is parted evenly, so that no chapter is very short. */
 export function chapterFrames(totalFrames: number, channels: number): number {
-  const longest = Math.min(LONGEST_CHAPTER_S, CHAPTER_CHANNEL_S / channels) / FRAME_S;
+  const longest = longestChapterS(channels) / FRAME_S;
   return Math.max(1, Math.ceil(totalFrames / Math.max(1, Math.ceil(totalFrames / longest))));
 }
 

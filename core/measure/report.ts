@@ -1,18 +1,10 @@
 import type { ByteSource } from '../audio/byteSource.ts';
 import { narrowed } from '../audio/narrowed.ts';
-import { readBlocks, readSpan } from '../audio/readSamples.ts';
+import { readBlocks } from '../audio/readSamples.ts';
 import { readWavHeader } from '../audio/readWavHeader.ts';
-import { ChannelMeter } from './channelMeter.ts';
-import { chapterFrames } from './chapter.ts';
-import { channelWeights, LoudnessMeter } from './loudness.ts';
-import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, type FileReport, type LevelSeries, type MeasureOptions, NOTHING_MARKED } from './report.types.ts';
-import { FRAME_S } from './tracks/frames.ts';
-
-/** A file measured: its report, and the level over time of each channel. */
-export interface MeasuredFile {
-  report: FileReport;
-  series: LevelSeries[];
-}
+import type { WavLayout } from '../audio/wavFormat.ts';
+import { FileMeters, type MeasuredFile } from './fileMeters.ts';
+import { DEFAULT_MEASURE_OPTIONS, type MeasureOptions } from './report.types.ts';
 
 /** Thrown when measuring was told to stop. */
 export class MeasuringStopped extends Error {}
@@ -31,51 +23,20 @@ export function measureFile(
   onProgress: (share: number) => boolean | void = () => true,
   span: readonly [startS: number | null, endS: number | null] = [null, null],
 ): MeasuredFile {
-  const layout = narrowed(readWavHeader(source), span);
-  const { format } = layout;
-  const { sampleRateHz, durationS: lengthS } = format;
-  const perChapter = chapterFrames(lengthS / FRAME_S, format.channels);
-  const meters = Array.from({ length: format.channels }, (_, channel) => {
-    const look = (startS: number, seconds: number) => readSpan(source, layout, channel, Math.round(startS * sampleRateHz), Math.round(seconds * sampleRateHz));
-    const marked = options.markedByChannel?.[channel] ?? NOTHING_MARKED;
-    return new ChannelMeter({ sampleRateHz, lengthS, options, marked: { ...marked, roomTone: marked.roomTone ?? options.roomTone }, look }, perChapter);
-  });
-  const weights = channelWeights(layout.channelMask, format.channels);
-  const programme = new LoudnessMeter(options.dualMono && format.channels === 1 ? 2 : 1);
+  return measureLayout(source, narrowed(readWavHeader(source), span), options, onProgress);
+}
+
+/** The same of a file, or a stretch of it, whose layout is known. */
+export function measureLayout(source: ByteSource, layout: WavLayout, options: MeasureOptions, onProgress: (share: number) => boolean | void = () => true): MeasuredFile {
+  const meters = new FileMeters(source, layout, options);
   let done = 0;
   let stopped = false;
-  const { frames, badSamples } = readBlocks(source, layout, (channels, count) => {
-    meters.forEach((meter, channel) => meter.push(channels[channel] as Float64Array, count));
-    addToProgramme(programme, meters, weights);
+  const read = readBlocks(source, layout, (channels, count) => {
+    meters.push(channels, count);
     done += count;
-    stopped = onProgress(done / format.frames) === false;
+    stopped = onProgress(done / layout.format.frames) === false;
     return !stopped;
   });
   if (stopped) throw new MeasuringStopped('Measuring was stopped');
-  const warnings = [...layout.warnings];
-  if (badSamples > 0) warnings.push(`${badSamples} samples were not finite numbers and were taken as 0`);
-  if (frames < format.frames) warnings.push('the file became shorter while it was read');
-  if (options.roomTone && options.roomTone[0] >= lengthS) warnings.push('the room tone that was marked lies after the end of the file');
-  const channels = meters.map((meter, index) => meter.finish(index, format.trackNames[index] ?? null, (message) => warnings.push(`channel ${index + 1}: ${message}`)));
-  return { report: { format, programme: programmeOf(programme, channels), channels, warnings }, series: meters.map((meter) => meter.series()) };
-}
-
-/** Sums the newest K-weighted frames of all channels. They come in step, since all channels see the same blocks. */
-function addToProgramme(programme: LoudnessMeter, meters: readonly ChannelMeter[], weights: readonly number[]): void {
-  const fresh = meters.map((meter) => meter.loudnessFrames());
-  const count = fresh[0]?.length ?? 0;
-  for (let frame = 0; frame < count; frame++) {
-    let sum = 0;
-    for (let channel = 0; channel < fresh.length; channel++) sum += (weights[channel] as number) * ((fresh[channel] as Float64Array)[frame] as number);
-    programme.push(sum);
-  }
-}
-
-function programmeOf(programme: LoudnessMeter, channels: readonly ChannelReport[]): FileReport['programme'] {
-  const peaks = channels.flatMap((channel) => channel.levels.truePeakDbtp ?? []);
-  return {
-    // Warnings of the programme repeat those of its channels, so they are not collected twice.
-    ...programme.finish(() => undefined),
-    truePeakDbtp: peaks.length > 0 ? Math.max(...peaks) : null,
-  };
+  return meters.finish(layout, read);
 }

@@ -162,7 +162,7 @@ describe('plan and field log', () => {
   it('a line for a take that is gone is kept and named', async () => {
     const { at } = await readyTrial(harness);
     const stray = { id: newId(), takeId: newId(), atMs: 5, kind: 'stop' };
-    expect((await harness.call('POST', `${at}/log`, { lines: [stray] })).body).toEqual({ accepted: [stray.id], unknown: [stray.id], refused: [] });
+    expect((await harness.call('POST', `${at}/log`, { lines: [stray] })).body).toEqual({ accepted: [stray.id], unknown: [stray.id], refused: [], clockBehindMs: 0 });
     expect((await harness.call('GET', `${at}/log`)).body).toEqual([stray]);
   });
 
@@ -175,6 +175,7 @@ describe('plan and field log', () => {
       accepted: [good.id],
       unknown: [],
       refused: [{ id: bad.id, why: 'Wind is 0 to 60 m/s' }],
+      clockBehindMs: 0,
     });
     expect((await harness.call('GET', `${at}/log`)).body).toEqual([good]);
   });

@@ -1,10 +1,10 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
-import { readWavHeader } from '@marvet/core/audio/readWavHeader';
-import { WavError, type WavLayout } from '@marvet/core/audio/wavFormat';
+import type { WavLayout } from '@marvet/core/audio/wavFormat';
 import type { UploadResult } from '@marvet/core/contract/answers';
 import type { FileChange, FileRow } from '@marvet/core/contract/recordings';
+import { formatRemarks } from '@marvet/core/domain/formatRemarks';
 import { newId } from '@marvet/core/domain/identity';
 import { assignmentSchema } from '@marvet/core/domain/recording';
 import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
@@ -12,7 +12,6 @@ import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
 import { Hono } from 'hono';
 import { z } from 'zod';
-import { withFileSource } from '../audio/fileSource.ts';
 import { takesOf } from '../jobs/measuring.ts';
 import { listedJson } from '../store/listedJson.ts';
 import type { AudioFileRow, RecordingRow } from '../store/records.ts';
@@ -22,6 +21,7 @@ import { cutFiles } from './cuts.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
 import { recordingRows } from './recordingRows.ts';
 import type { Services } from './services.ts';
+import { takeIn } from './takeIn.ts';
 
 const nameSchema = z.object({ name: z.string().trim().min(1, 'Give the file its name').max(255, 'A file name has at most 255 characters') });
 const againSchema = z.object({ which: z.enum(['all', 'old'], { error: 'Say all or old' }) });
@@ -31,7 +31,7 @@ const ofFirst = (column: string) => `(SELECT r."${column}" FROM "recording" r WH
 const OF_FIRST = { takeId: ofFirst('takeId'), matchedBy: ofFirst('matchedBy') };
 
 /** Files of a trial: bring in, tie to takes, measure again, bin. */
-export function fileRoutes({ store, blobs, work, events }: Services): Hono {
+export function fileRoutes({ store, blobs, livePool, work, events }: Services): Hono {
   const { measuring } = work;
   async function presentFile(from: Pick<ReadTables, 'files'>, trialId: string, id: string): Promise<AudioFileRow> {
     const file = await from.files.findOneBy({ id, ...present(trialId) });
@@ -62,23 +62,21 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
         const body = context.req.raw.body;
         if (!body) throw new ApiError(422, 'empty', `${name} is empty: 0 bytes`);
         const staged = await blobs.stage(Readable.fromWeb(body as never));
-        let layout: WavLayout;
-        try {
-          layout = readHeader(staged.path, name);
-        } catch (error) {
-          await staged.discard();
-          throw error;
-        }
+        const taken = await takeIn({ blobs, pool: livePool }, staged, name, context.req.raw.signal);
         const result = await store.write(async (tables): Promise<UploadResult> => {
-          // Inside the write, so that nobody who clears loose bytes away meanwhile takes these along.
-          const blob = await staged.keep();
-          const twin = await tables.files.findOneBy({ trialId, sha256: blob.sha256 });
+          const { originalSha256, sha256 } = taken;
+          const twin = (await tables.files.findOneBy({ trialId, originalSha256 })) ?? (await tables.files.findOneBy({ trialId, sha256 }));
           if (twin) {
+            // Bytes that were lost come back this way; the same sound in another wrapping is not kept twice.
+            if ((twin.originalSha256 ?? twin.sha256) === originalSha256) await taken.keep();
             if (twin.binnedAtMs !== null) await tables.files.update(twin.id, { binnedAtMs: null });
             return { file: { ...twin, binnedAtMs: null }, matchedBy: null, duplicate: true };
           }
-          return { ...(await newFile(tables, { trialId, name, ...blob }, layout)), duplicate: false };
+          // Inside the write, so that nobody who clears loose bytes away meanwhile takes these along.
+          const blob = await taken.keep();
+          return { ...(await newFile(tables, { trialId, name, ...blob }, taken.layout)), duplicate: false };
         });
+        await taken.tidy();
         if (!result.duplicate || result.file.state === 'queued') await measuring.request([result.file.id]);
         events.tell(trialId, { type: 'file', fileId: result.file.id });
         return context.json(result, result.duplicate ? 200 : 201);
@@ -140,7 +138,8 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
       })
       .get('/:id/audio', async (context) => {
         const file = await presentFile(store, pathId(context, 'trial'), pathId(context, 'id'));
-        return sendAudio(blobs.pathOf(file.sha256), context.req.header('range'));
+        // The file as it came, whatever was taken out of it.
+        return sendAudio(blobs.pathOf(file.originalSha256 ?? file.sha256), context.req.header('range'), file.originalSha256 === null ? 'audio/wav' : 'application/octet-stream');
       })
       .delete('/:id', async (context) => {
         const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
@@ -156,37 +155,32 @@ export function fileRoutes({ store, blobs, work, events }: Services): Hono {
   );
 }
 
-/** @throws ApiError 422 that names the file and says what is wrong with it */
-function readHeader(path: string, name: string): WavLayout {
-  try {
-    return withFileSource(path, readWavHeader);
-  } catch (error) {
-    if (error instanceof WavError) throw new ApiError(422, error.code, `${name}: ${error.message}`);
-    throw error;
-  }
-}
-
-/** Stores a new file with its channels, tied to the take and setups that its names speak of. */
+/**
+ * Stores a new file with its channels, tied to the take and setups that its names speak of.
+ * @param recorded what it is of, where it was recorded straight into Marvet and nothing has to be guessed
+ */
 export async function newFile(
   tables: Tables,
-  file: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'>,
+  file: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'> & { originalSha256?: string | null },
   layout: WavLayout,
+  recorded?: { takeId: string; setupIds: (string | null)[] },
 ): Promise<{ file: AudioFileRow; matchedBy: RecordingRow['matchedBy'] }> {
   const { format, warnings } = layout;
   const takes = await tables.takes.find({ select: { id: true, slate: true, pass: true }, where: present(file.trialId) });
-  const match = matchFile(file.name, format, takes);
+  const match = recorded ? { takeId: recorded.takeId, by: 'recorded here' as const } : matchFile(file.name, format, takes);
   const take = match && (await tables.takes.findOneBy({ id: match.takeId }));
   const chains = take ? await tables.chains.findBy({ id: In(candidatesOf(take)) }) : [];
-  const setupIds = take ? matchSetups(file.name, format.trackNames, firstSetups(take), chains) : [];
+  const setupIds = recorded ? recorded.setupIds : take ? matchSetups(file.name, format.trackNames, firstSetups(take), chains) : [];
   const row: AudioFileRow = {
     ...file,
+    originalSha256: file.originalSha256 ?? null,
     id: newId(),
     uploadedAtMs: Date.now(),
     format,
     state: 'queued',
     failure: null,
     methodVersion: null,
-    warnings,
+    warnings: [...formatRemarks(format), ...warnings],
     programme: null,
     slateSpoken: null,
     binnedAtMs: null,
@@ -220,13 +214,13 @@ export async function newFile(
   return { file: row, matchedBy: match?.by ?? null };
 }
 
-async function sendAudio(path: string, range: string | undefined): Promise<Response> {
+async function sendAudio(path: string, range: string | undefined, type: string): Promise<Response> {
   const { size } = await stat(path);
   const match = /^bytes=(\d+)-(\d*)$/.exec(range ?? '');
   const start = match ? Number(match[1]) : 0;
   const end = match?.[2] ? Math.min(Number(match[2]), size - 1) : size - 1;
   if (start > end) return new Response(null, { status: 416, headers: { 'Content-Range': `bytes */${size}` } });
-  const headers = new Headers({ 'Content-Type': 'audio/wav', 'Accept-Ranges': 'bytes', 'Content-Length': String(end - start + 1), 'Cache-Control': 'no-store' });
+  const headers = new Headers({ 'Content-Type': type, 'Accept-Ranges': 'bytes', 'Content-Length': String(end - start + 1), 'Cache-Control': 'no-store' });
   if (match) headers.set('Content-Range', `bytes ${start}-${end}/${size}`);
   return new Response(Readable.toWeb(createReadStream(path, { start, end })) as never, { status: match ? 206 : 200, headers });
 }

@@ -1,27 +1,42 @@
 import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { newId } from '@marvet/core/domain/identity';
-import { imageType, LARGEST_PHOTO_BYTES, photoDraftSchema, photoOwnerSchema } from '@marvet/core/domain/photo';
-import { Hono } from 'hono';
+import { imageType, LARGEST_PHOTO_BYTES, type Photo, photoDraftSchema, photoOwnerSchema } from '@marvet/core/domain/photo';
+import { type Context, Hono } from 'hono';
+import { guestOf } from './guestOf.ts';
 import { ApiError, notFound, parsed, pathId } from './http.ts';
 import type { Services } from './services.ts';
 
 /** Photographs of items, stations and rigs: listed by owner (those in the bin marked), brought in, shown, binned and brought back. */
 export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>): Hono {
-  const setBinned = async (id: string, binnedAtMs: number | null) => {
-    const { affected } = await store.write((tables) => tables.photos.update({ id }, { binnedAtMs }));
-    if (!affected) throw notFound('photograph');
+  /** What a device that was let in may see: photographs of takes and placements of its own trial. This computer sees all. */
+  async function shownTo<Owned extends Pick<Photo, 'ownerKind' | 'ownerId'>>(context: Context, photos: Owned[]): Promise<Owned[]> {
+    const guest = guestOf(context);
+    if (!guest) return photos;
+    const here = { select: { id: true }, where: { trialId: guest.trialId } } as const;
+    const own = { take: new Set((await store.takes.find(here)).map(({ id }) => id)), placement: new Set((await store.placements.find(here)).map(({ id }) => id)) };
+    return photos.filter(({ ownerKind, ownerId }) => (ownerKind === 'take' || ownerKind === 'placement') && own[ownerKind].has(ownerId));
+  }
+  async function shown(context: Context) {
+    const photo = await store.photos.findOneBy({ id: pathId(context, 'id') });
+    if (!photo || (await shownTo(context, [photo])).length === 0) throw notFound('photograph');
+    return photo;
+  }
+  const setBinned = async (context: Context, binnedAtMs: number | null) => {
+    const { id } = await shown(context);
+    await store.write((tables) => tables.photos.update({ id }, { binnedAtMs }));
   };
   return new Hono()
     .get('/', async (context) => {
       const ownerKind = parsed(photoOwnerSchema, context.req.query('ownerKind'));
-      const photos = await store.photos.find({ where: { ownerKind }, order: { addedAtMs: 'ASC' } });
+      const photos = await shownTo(context, await store.photos.find({ where: { ownerKind }, order: { addedAtMs: 'ASC' } }));
       return context.json(photos.map(({ sha256: _bytes, ...photo }) => photo));
     })
     .post('/', async (context) => {
       const draft = parsed(photoDraftSchema, context.req.query());
       const owners = { item: store.items, station: store.stations, chain: store.chains, sight: store.sights, frame: store.frames, take: store.takes, placement: store.placements };
       if (!(await (owners[draft.ownerKind] as typeof store.items).existsBy({ id: draft.ownerId }))) throw notFound(draft.ownerKind);
+      if ((await shownTo(context, [draft])).length === 0) throw notFound(draft.ownerKind);
       const bytes = new Uint8Array(await context.req.arrayBuffer());
       const type = imageType(bytes);
       if (!type) throw new ApiError(422, 'not-image', 'That is no JPEG, PNG or WebP image. Choose a photograph');
@@ -32,17 +47,16 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
       return context.json(photo, 201);
     })
     .get('/:id', async (context) => {
-      const photo = await store.photos.findOneBy({ id: pathId(context, 'id') });
-      if (!photo) throw notFound('photograph');
+      const photo = await shown(context);
       const stream = Readable.toWeb(createReadStream(blobs.pathOf(photo.sha256))) as ReadableStream;
       return context.body(stream, 200, { 'Content-Type': photo.type, 'Cache-Control': 'private, max-age=31536000, immutable' });
     })
     .delete('/:id', async (context) => {
-      await setBinned(pathId(context, 'id'), Date.now());
+      await setBinned(context, Date.now());
       return context.body(null, 204);
     })
     .post('/:id/restore', async (context) => {
-      await setBinned(pathId(context, 'id'), null);
+      await setBinned(context, null);
       return context.body(null, 204);
     });
 }

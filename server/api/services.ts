@@ -1,4 +1,5 @@
 import type { BlobStore } from '../audio/blobs.ts';
+import type { Captures } from '../capture/captures.types.ts';
 import type { DeviceHub } from '../devices/hub.ts';
 import type { StandIns } from '../devices/standIns/standIns.ts';
 import type { EventBus } from '../jobs/events.ts';
@@ -15,6 +16,9 @@ export interface Services {
   events: EventBus;
   work: Work;
   verdicts: KeptVerdicts;
+  captures: Captures;
+  /** Threads that listen along while something is recorded. */
+  livePool: WorkerPool;
   devices: DeviceHub;
   standIns: StandIns;
   /** What was wrong with the data folder at the start, in sentences. */

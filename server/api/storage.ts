@@ -8,7 +8,9 @@ import type { Services } from './services.ts';
 export function storageRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>): Hono {
   async function loose(): Promise<StoredBlob[]> {
     const all = await blobs.list();
-    const rows = await store.query<{ sha256: string }>('SELECT "sha256" FROM "audio_file" UNION SELECT "sha256" FROM "photo" UNION SELECT "sha256" FROM "voice_note"');
+    const rows = await store.query<{ sha256: string }>(
+      'SELECT "sha256" FROM "audio_file" UNION SELECT "originalSha256" FROM "audio_file" WHERE "originalSha256" IS NOT NULL UNION SELECT "sha256" FROM "photo" UNION SELECT "sha256" FROM "voice_note"',
+    );
     const used = new Set(rows.map(({ sha256 }) => sha256));
     return all.filter(({ sha256 }) => !used.has(sha256));
   }
@@ -24,7 +26,7 @@ export function storageRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'
           const { sha256 } = blob;
           const owners = [tables.files, tables.photos, tables.voiceNotes] as unknown as ReadTable<{ sha256: string }>[];
           const held = await Promise.all(owners.map((owner) => owner.existsBy({ sha256 })));
-          if (held.includes(true)) continue;
+          if (held.includes(true) || (await tables.files.existsBy({ originalSha256: sha256 }))) continue;
           await blobs.remove(sha256);
           still.push(blob);
         }

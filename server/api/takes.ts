@@ -1,14 +1,28 @@
-import type { LogAnswer } from '@marvet/core/contract/answers';
-import { applyLog, logLineSchema } from '@marvet/core/domain/logLine';
+import type { LogAnswer, WrittenLine } from '@marvet/core/contract/answers';
+import { instantMsSchema } from '@marvet/core/domain/identity';
+import { clockBehindMs, lineOnClock } from '@marvet/core/domain/lineClock';
+import { type LogLine, logLineSchema } from '@marvet/core/domain/logLine';
+import { mergeLog } from '@marvet/core/takes/mergeLog';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { listedJson } from '../store/listedJson.ts';
+import type { ReadTables } from '../store/store.ts';
 import { In, inParts, present } from '../store/table.ts';
 import { cutTakes } from './cuts.ts';
+import { guestOf } from './guestOf.ts';
 import { notFound, pathId, readBody } from './http.ts';
 import type { Services } from './services.ts';
 
-const logBatchSchema = z.object({ lines: z.array(z.unknown()).min(1).max(500) });
+/** More lines than anybody reads back. */
+const MOST_WRITTEN = 1000;
+
+const logBatchSchema = z.object({
+  lines: z.array(z.unknown()).min(1).max(500),
+  /** What the device's own clock said when it sent them, what it added to it in the lines, and by how much it knows that it is behind. */
+  sentAtMs: instantMsSchema.optional(),
+  addedMs: z.number().int().default(0),
+  knownMs: z.number().int().default(0),
+});
 
 /** Takes of a trial and the field log that makes them. */
 export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'events' | 'work'>): Hono {
@@ -29,6 +43,11 @@ export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'ev
         const rows = await store.logLines.find({ where: { trialId: pathId(context, 'trial') }, order: { atMs: 'ASC' } });
         return context.json(rows.map((row) => row.line));
       })
+      /** The newest lines with who wrote them, newest first. */
+      .get('/log/written', async (context) => {
+        const rows = await store.logLines.find({ where: { trialId: pathId(context, 'trial') }, order: { atMs: 'DESC' }, take: MOST_WRITTEN });
+        return context.json(rows.map(({ line, writer, clockBehindMs: behindMs, receivedAtMs }) => ({ line, writer, clockBehindMs: behindMs, receivedAtMs }) satisfies WrittenLine));
+      })
       /**
        * Adds lines to the log and changes their takes, in one transaction, before it answers. A line that
        * is there already counts once; a line for a take that is gone is kept and named in `unknown`; one
@@ -36,11 +55,14 @@ export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'ev
        */
       .post('/log', async (context) => {
         const trialId = pathId(context, 'trial');
-        const { lines: sent } = await readBody(context, logBatchSchema);
+        const receivedAtMs = Date.now();
+        const { lines: sent, sentAtMs, addedMs, knownMs } = await readBody(context, logBatchSchema);
+        const clockMs = sentAtMs === undefined ? addedMs : clockBehindMs(sentAtMs, receivedAtMs, knownMs);
+        const guest = guestOf(context);
         const refused: LogAnswer['refused'] = [];
         const lines = sent.flatMap((each) => {
           const result = logLineSchema.safeParse(each);
-          if (result.success) return [result.data];
+          if (result.success) return [lineOnClock(result.data, clockMs - addedMs)];
           refused.push({ id: idOf(each), why: result.error.issues[0]?.message ?? 'It cannot be understood' });
           return [];
         });
@@ -53,10 +75,12 @@ export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'ev
           const named = await inParts(meant, (part) => tables.takes.findBy({ trialId, id: part }));
           const slates = [...new Set(named.map((take) => take.slate))];
           const takes = await inParts(slates, (part) => tables.takes.findBy({ trialId, slate: part }));
-          const receivedAtMs = Date.now();
-          const rows = fresh.map((line) => ({ id: line.id, trialId, takeId: line.takeId, atMs: line.atMs, receivedAtMs, line }));
+          const knownLines = await linesBehind(tables, takes, fresh);
+          const written = { trialId, receivedAtMs, writer: guest?.name ?? null, clockBehindMs: clockMs === 0 ? null : clockMs };
+          const rows = fresh.map((line) => ({ ...written, id: line.id, takeId: line.takeId, atMs: line.atMs, line }));
           for (let start = 0; start < rows.length; start += 100) await tables.logLines.insert(rows.slice(start, start + 100));
-          const after = applyLog(takes, fresh);
+          if (guest) await tables.guests.update(guest.id, { clockBehindMs: clockMs });
+          const after = mergeLog(takes, knownLines, fresh);
           const before = new Map(takes.map((take) => [take.id, take]));
           await tables.takes.save(after.filter((take) => before.get(take.id) !== take));
           // Where something was switched, or began at another moment, recordings that are here already are cut anew.
@@ -70,9 +94,19 @@ export function takeRoutes({ store, events, work }: Pick<Services, 'store' | 'ev
         if (cut.length > 0) await work.measuring.request(cut);
         for (const fileId of cut) events.tell(trialId, { type: 'file', fileId });
         if (lines.length > 0) events.tell(trialId, { type: 'records', tags: ['Takes', 'Trials', 'Verdict'], page: null });
-        return context.json({ accepted: lines.map((line) => line.id), unknown, refused } satisfies LogAnswer);
+        return context.json({ accepted: lines.map((line) => line.id), unknown, refused, clockBehindMs: clockMs } satisfies LogAnswer);
       })
   );
+}
+
+/** Lines of takes that are known, where one of `fresh` was written before the newest of them; else none is needed. */
+async function linesBehind(tables: Pick<ReadTables, 'logLines'>, takes: readonly { id: string }[], fresh: readonly LogLine[]): Promise<LogLine[]> {
+  const ids = takes.map(({ id }) => id);
+  const times = await inParts(ids, (part) => tables.logLines.find({ select: { id: true, atMs: true }, where: { takeId: part } }));
+  const latestMs = times.reduce((latest, { atMs }) => Math.max(latest, atMs), 0);
+  if (fresh.every(({ atMs }) => atMs >= latestMs)) return [];
+  const rows = await inParts(ids, (part) => tables.logLines.find({ where: { takeId: part } }));
+  return rows.map(({ line }) => line);
 }
 
 function idOf(line: unknown): string | null {

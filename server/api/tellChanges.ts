@@ -25,6 +25,7 @@ const STALE: Record<string, readonly RecordTag[]> = {
   bin: TAGS_OF_TRIAL,
   // What a file or a line of the log changes is told by the one that changes it.
   recordings: [],
+  captures: [],
   log: [],
 };
 const OF_TRIAL: RecordTag[] = ['Trials', 'Verdict'];

@@ -54,8 +54,8 @@ describe('blobs', () => {
 
 describe('the environment', () => {
   it('has defaults', () => {
-    expect(readConfig({})).toMatchObject({ port: 4810 });
-    expect(readConfig({ PORT: '', MARVET_DATA: '/tmp/x' })).toEqual({ port: 4810, dataFolder: '/tmp/x' });
+    expect(readConfig({})).toMatchObject({ port: 4810, doorPort: 4811, doorAddress: null });
+    expect(readConfig({ PORT: '', MARVET_DATA: '/tmp/x' })).toMatchObject({ port: 4810, dataFolder: '/tmp/x' });
   });
   it.each([
     ['harbour', 'PORT must be a number'],
@@ -63,5 +63,9 @@ describe('the environment', () => {
     ['1.5', 'PORT must be a whole number'],
   ])('PORT=%s is told', (PORT, why) => {
     expect(() => readConfig({ PORT })).toThrow(why);
+  });
+
+  it('an address of the door that is none is told', () => {
+    expect(() => readConfig({ DOOR_ADDRESS: 'harbour' })).toThrow('DOOR_ADDRESS must be an address such as');
   });
 });

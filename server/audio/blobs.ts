@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { createReadStream, existsSync } from 'node:fs';
+import { link, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 
 /** Bytes that came in: how many, and their SHA-256. */
@@ -22,6 +22,8 @@ export interface StagedBlob extends StoredBlob {
 export interface BlobStore {
   /** Writes a stream to a temporary file, hashes and flushes it. Stopped, it leaves nothing behind. */
   stage(chunks: AsyncIterable<Uint8Array>): Promise<StagedBlob>;
+  /** Hashes a file that lies in the data folder already. Kept, it has a second name; whoever wrote it removes the first. */
+  stageFile(path: string): Promise<StagedBlob>;
   pathOf(sha256: string): string;
   has(sha256: string): boolean;
   /** Every blob with its size. */
@@ -70,6 +72,31 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
           const folder = join(blobs, sha256.slice(0, 2));
           await mkdir(folder, { recursive: true });
           await rename(path, pathOf(sha256));
+          await syncFolder(folder);
+          return { sha256, sizeBytes };
+        },
+      };
+    },
+    async stageFile(path) {
+      const hash = createHash('sha256');
+      let sizeBytes = 0;
+      for await (const chunk of createReadStream(path) as AsyncIterable<Uint8Array>) {
+        hash.update(chunk);
+        sizeBytes += chunk.byteLength;
+      }
+      const sha256 = hash.digest('hex');
+      return {
+        path,
+        sha256,
+        sizeBytes,
+        discard: async () => undefined,
+        async keep() {
+          const folder = join(blobs, sha256.slice(0, 2));
+          await mkdir(folder, { recursive: true });
+          await link(path, pathOf(sha256)).catch((error: NodeJS.ErrnoException) => {
+            // The same bytes are there already.
+            if (error.code !== 'EEXIST') throw error;
+          });
           await syncFolder(folder);
           return { sha256, sizeBytes };
         },

@@ -1,10 +1,12 @@
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import type { ByteSource } from '@marvet/core/audio/byteSource';
 
-/** An open file as a byte source. */
+/** An open file as a byte source; it may grow. */
 export function descriptorSource(descriptor: number): ByteSource {
   return {
-    sizeBytes: fstatSync(descriptor).size,
+    get sizeBytes() {
+      return fstatSync(descriptor).size;
+    },
     read(offset, into) {
       let got = 0;
       while (got < into.byteLength) {

@@ -4,13 +4,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Device } from '@marvet/core/domain/device';
 import { expect, it } from 'vitest';
+import { readConfig } from '../config.ts';
 import { openServices, startServer } from '../start.ts';
 
 it('the script of docs/devices.md brings a meter in as it stands there', async () => {
   const text = await readFile(new URL('../../docs/devices.md', import.meta.url), 'utf8');
   const script = /```js\n([\s\S]*?)```/.exec(text)?.[1];
   const folder = await mkdtemp(join(tmpdir(), 'marvet-example-'));
-  const server = await startServer(await openServices(join(folder, 'data')), { port: 0 });
+  const server = await startServer(await openServices(join(folder, 'data')), readConfig({ PORT: '0', MARVET_DATA: join(folder, 'data') }));
   try {
     await writeFile(join(folder, 'meter.mjs'), script ?? '');
     const ask = async <Body>(method: string, path: string, body?: unknown): Promise<Body> => {

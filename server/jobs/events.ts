@@ -19,6 +19,9 @@ export interface EventBus {
   since(trialId: string, id: string): SentEvent[];
 }
 
+/** Progress, and what is told while it happens, are of the moment: nobody needs them afterwards. */
+const OF_THE_MOMENT: readonly TrialEvent['type'][] = ['progress', 'device', 'capture'];
+
 /** A page that was away for longer than this many events asks for everything again. */
 const KEPT = 200;
 
@@ -35,8 +38,7 @@ export function openEvents(): EventBus {
     tell(trialId, event) {
       const trial = of(trialId);
       const sent = { id: `${start}-${++trial.count}`, event };
-      // Progress and what a device tells are of the moment: nobody needs them afterwards.
-      if (event.type !== 'progress' && event.type !== 'device') trial.kept = [...trial.kept.slice(1 - KEPT), sent];
+      if (!OF_THE_MOMENT.includes(event.type)) trial.kept = [...trial.kept.slice(1 - KEPT), sent];
       for (const listener of trial.listeners) listener(sent);
     },
     tellAll(event) {

@@ -1,8 +1,9 @@
 import { TABLE_FIGURES } from '@marvet/core/contract/recordings';
+import { formatRemarks } from '@marvet/core/domain/formatRemarks';
 import { RECORDING_MEASURE_IDS } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';
 import { measureValue } from '@marvet/core/measure/catalogue';
-import type { MeasuredFile } from '@marvet/core/measure/report';
+import type { MeasuredFile } from '@marvet/core/measure/fileMeters';
 import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, type MarkedByHand, METHOD_VERSION, NOTHING_MARKED } from '@marvet/core/measure/report.types';
 import type { BlobStore } from '../audio/blobs.ts';
 import type { AudioFileRow } from '../store/records.ts';
@@ -146,10 +147,13 @@ export async function takesOf(from: Pick<ReadTables, 'recordings'>, fileId: stri
 }
 
 /** Writes what was measured beside the file it belongs to. */
-async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, parts: readonly { span: FileSpan; measured: MeasuredFile }[]): Promise<void> {
+export async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, parts: readonly { span: FileSpan; measured: MeasuredFile }[]): Promise<void> {
   // What is said of the file as a whole is that of its first part.
   const { report } = (parts[0] as (typeof parts)[number]).measured;
-  await tables.files.update({ id: file.id }, { state: 'done', failure: null, methodVersion: METHOD_VERSION, warnings: report.warnings, programme: report.programme });
+  await tables.files.update(
+    { id: file.id },
+    { state: 'done', failure: null, methodVersion: METHOD_VERSION, warnings: [...formatRemarks(file.format), ...report.warnings], programme: report.programme },
+  );
   for (const recording of await tables.recordings.find({ select: { id: true, channels: true, against: true, startS: true, endS: true }, where: { fileId: file.id } })) {
     const own = parts.find(({ span }) => sameSpan(span, [recording.startS, recording.endS]))?.measured;
     const [index] = recording.channels;

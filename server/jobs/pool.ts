@@ -2,11 +2,11 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { JobFailure } from './runner.ts';
-import type { Answer, AnyTask, ResultOf } from './tasks.ts';
+import type { Answer, AnyTask, ResultOf, ToldBy } from './tasks.ts';
 
 /** Worker threads for all that would hold the server up. */
 export interface WorkerPool {
-  run<Task extends AnyTask>(task: Task, signal: AbortSignal, onProgress?: (share: number) => void): Promise<ResultOf<Task>>;
+  run<Task extends AnyTask>(task: Task, signal: AbortSignal, onTold?: (told: ToldBy<Task>) => void): Promise<ResultOf<Task>>;
   close(): Promise<void>;
 }
 
@@ -19,9 +19,9 @@ export function openPool(entry: URL = new URL('./worker.mjs', import.meta.url)):
   // A thread that dies is replaced, and its task is refused; that the thread died is no more than that.
   pool.on('error', (error: unknown) => console.error('A worker thread ended:', error));
   return {
-    async run(task, signal, onProgress) {
+    async run(task, signal, onTold) {
       const { port1, port2 } = new MessageChannel();
-      if (onProgress) port1.on('message', onProgress);
+      if (onTold) port1.on('message', onTold);
       try {
         const answer = (await pool.run({ task, progress: port2 }, { transferList: [port2], signal })) as Answer;
         // What the work itself says of its input is told as it is; only a thread that dies is worth another try.

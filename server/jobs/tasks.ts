@@ -1,8 +1,10 @@
+import type { SoundFormat } from '@marvet/core/audio/decode/decodedSound';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { ClipSource } from '@marvet/core/listen/blindClip';
 import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
+import type { MeasuredFile } from '@marvet/core/measure/fileMeters';
+import type { GrownFile, HeardWhileGrowing } from '@marvet/core/measure/measureGrowing';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
-import type { MeasuredFile } from '@marvet/core/measure/report';
 import type { MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 
@@ -48,17 +50,42 @@ export interface ClipTask extends ChannelPlace, ClipSource {
   kind: 'clip';
 }
 
-export type AnyTask = MeasureTask | PairTask | CutTask | ClipTask | PlanTask;
+/** The sound of a file that is no WAVE file, taken out into one. */
+export interface DecodeTask {
+  kind: 'decode';
+  path: string;
+  out: string;
+}
 
-export type ResultOf<Task extends AnyTask> = Task extends MeasureTask
-  ? MeasuredFile[]
-  : Task extends PairTask
-    ? ComparedPair
-    : Task extends CutTask
-      ? RoundCut
-      : Task extends ClipTask
-        ? Uint8Array
-        : BuiltPlan;
+/** A file that is being recorded, measured while it grows. */
+export interface FollowTask {
+  kind: 'follow';
+  path: string;
+  /** Two numbers shared with whoever writes: frames that are on the disk, and 1 once the file is closed. */
+  state: SharedArrayBuffer;
+}
+
+export type AnyTask = DecodeTask | FollowTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask;
+
+/** Tasks that are jobs: they have a row, and wait their turn. */
+export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask>;
+
+/** What a task tells on its way: how far it is, or what it heard. */
+export type ToldBy<Task extends AnyTask> = Task extends FollowTask ? HeardWhileGrowing[] : number;
+
+export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
+  ? SoundFormat | null
+  : Task extends FollowTask
+    ? GrownFile
+    : Task extends MeasureTask
+      ? MeasuredFile[]
+      : Task extends PairTask
+        ? ComparedPair
+        : Task extends CutTask
+          ? RoundCut
+          : Task extends ClipTask
+            ? Uint8Array
+            : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

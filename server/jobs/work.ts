@@ -12,7 +12,7 @@ import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
 import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
-import type { AnyTask, ClipTask, CutTask, PairTask } from './tasks.ts';
+import type { ClipTask, CutTask, JobTask, PairTask } from './tasks.ts';
 
 /** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
 const KEPT_BYTES = 160 << 20;
@@ -29,7 +29,7 @@ export interface Work {
 }
 
 export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus): Work {
-  const tasks = new Map<string, AnyTask>();
+  const tasks = new Map<string, JobTask>();
   const waitedFor: JobHandler = {
     resumes: false,
     async run(job: Job, signal) {
@@ -54,7 +54,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
   const underWay = new Map<string, Promise<unknown>>();
 
   /** The same work asked for twice at once is done once; its result is kept while there is room. */
-  async function result<Result>(trialId: string | null, subjectId: string, key: string, task: AnyTask, keep: boolean): Promise<Result> {
+  async function result<Result>(trialId: string | null, subjectId: string, key: string, task: JobTask, keep: boolean): Promise<Result> {
     const known = kept.get(key);
     if (known) return known as Result;
     const going = underWay.get(key);

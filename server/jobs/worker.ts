@@ -1,25 +1,29 @@
 import type { MessagePort } from 'node:worker_threads';
+import type { ByteSource } from '@marvet/core/audio/byteSource';
+import { DecodeError } from '@marvet/core/audio/decode/decodedSound';
 import { narrowed } from '@marvet/core/audio/narrowed';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { cutRound } from '@marvet/core/listen/cutRound';
+import { type GrowingFile, measureGrowing } from '@marvet/core/measure/measureGrowing';
 import { measurePair } from '@marvet/core/measure/pair/pair';
 import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
 import { measureFile } from '@marvet/core/measure/report';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { withFileSource } from '../audio/fileSource.ts';
+import { decodeFile } from './decodeFile.ts';
 import type { Answer, AnyTask, ChannelPlace } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
 
 /** Entry of every worker thread. What is wrong with the input is answered; anything else ends the thread's task as an error. */
-export default function work({ task, progress }: { task: AnyTask; progress: MessagePort }): Answer {
+export default async function work({ task, progress }: { task: AnyTask; progress: MessagePort }): Promise<Answer> {
   try {
-    return { ok: true, result: done(task, progress) };
+    return { ok: true, result: await done(task, progress) };
   } catch (error) {
-    if (error instanceof WavError) return { ok: false, message: error.message };
+    if (error instanceof WavError || error instanceof DecodeError) return { ok: false, message: error.message };
     throw error;
   }
 }
@@ -31,6 +35,10 @@ function done(task: AnyTask, progress: MessagePort): unknown {
         const tell = sparing(progress);
         return task.parts.map(({ span, options }, part) => measureFile(source, options, (share) => tell((part + share) / task.parts.length), span));
       });
+    case 'decode':
+      return decodeFile(task.path, task.out);
+    case 'follow':
+      return withFileSource(task.path, (source) => measureGrowing(growingFile(source, new Int32Array(task.state)), (heard) => progress.postMessage(heard)));
     case 'pair':
       return withTracks([task.channel, task.reference], ([own, other]) => {
         const warnings: string[] = [];
@@ -45,6 +53,29 @@ function done(task: AnyTask, progress: MessagePort): unknown {
     case 'plan':
       return buildPlan(task.plan, task.context, sparing(progress));
   }
+}
+
+/** How long a thread sleeps at most before it looks again whether the file was closed. */
+const SLEEP_MS = 100;
+
+/** A file that the server writes, as far as it says that it is on the disk. */
+function growingFile(source: ByteSource, state: Int32Array): GrowingFile {
+  return {
+    source,
+    now() {
+      const layout = readWavHeader(source);
+      const frames = Math.min(layout.format.frames, Atomics.load(state, 0));
+      return { ...layout, format: { ...layout.format, frames, durationS: frames / layout.format.sampleRateHz } };
+    },
+    waitFor(frames) {
+      for (;;) {
+        const there = Atomics.load(state, 0);
+        if (there > frames) return true;
+        if (Atomics.load(state, 1) === 1) return false;
+        Atomics.wait(state as Int32Array<SharedArrayBuffer>, 0, there, SLEEP_MS);
+      }
+    },
+  };
 }
 
 /** Opens channels of files for the time of `use`. */

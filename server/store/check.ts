@@ -12,7 +12,7 @@ export async function checkData(store: OpenedStore, has: (sha256: string) => boo
   const broken = answers.map((answer) => answer.quick_check).filter((answer) => answer !== 'ok');
   if (broken.length > 0) troubles.push(`The database is damaged (${broken[0]}). Stop Marvet and put the last copy from the folder backups in its place.`);
   const wanted = await store.query<{ name: string; sha256: string }>(
-    `SELECT "name", "sha256" FROM "audio_file" UNION ALL SELECT 'photograph ' || "caption", "sha256" FROM "photo" UNION ALL SELECT 'a voice note', "sha256" FROM "voice_note"`,
+    `SELECT "name", "sha256" FROM "audio_file" UNION ALL SELECT "name", "originalSha256" FROM "audio_file" WHERE "originalSha256" IS NOT NULL UNION ALL SELECT 'photograph ' || "caption", "sha256" FROM "photo" UNION ALL SELECT 'a voice note', "sha256" FROM "voice_note"`,
   );
   const missing = wanted.filter(({ sha256 }) => !has(sha256));
   const [first] = missing;

@@ -1,8 +1,10 @@
 import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
+import { captureSchema } from '@marvet/core/domain/capture';
 import { chainSchema } from '@marvet/core/domain/chain';
 import { criterionSchema, markSchema } from '@marvet/core/domain/criterion';
 import { deviceSchema } from '@marvet/core/domain/device';
 import { frameSchema } from '@marvet/core/domain/frame';
+import { guestSchema } from '@marvet/core/domain/guest';
 import { idSchema, instantMsSchema } from '@marvet/core/domain/identity';
 import { itemSchema } from '@marvet/core/domain/item';
 import { jobSchema } from '@marvet/core/domain/job';
@@ -54,7 +56,16 @@ export const RECORDS = {
   takes: { table: 'take', schema: takeSchema, keys: ['id'] },
   logLines: {
     table: 'log_line',
-    schema: z.object({ id: idSchema, trialId: idSchema, takeId: idSchema, atMs: instantMsSchema, receivedAtMs: instantMsSchema, line: logLineSchema as z.ZodType<LogLine> }),
+    schema: z.object({
+      id: idSchema,
+      trialId: idSchema,
+      takeId: idSchema,
+      atMs: instantMsSchema,
+      receivedAtMs: instantMsSchema,
+      writer: z.string().nullable(),
+      clockBehindMs: z.number().int().nullable(),
+      line: logLineSchema as z.ZodType<LogLine>,
+    }),
     keys: ['id'],
   },
   files: { table: 'audio_file', schema: audioFileSchema.extend({ programme: measured<FileReport['programme']>().nullable() }), keys: ['id'] },
@@ -74,6 +85,8 @@ export const RECORDS = {
   ratings: { table: 'rating', schema: ratingSchema, keys: ['listenerId', 'letter', 'criterionId'] },
   devices: { table: 'device', schema: deviceSchema, keys: ['id'] },
   readings: { table: 'reading', schema: readingSecondSchema, keys: ['deviceId', 'atS'] },
+  guests: { table: 'guest', schema: guestSchema, keys: ['id'] },
+  captures: { table: 'capture', schema: captureSchema, keys: ['id'] },
   voiceNotes: { table: 'voice_note', schema: voiceNoteSchema, keys: ['id'] },
   jobs: { table: 'job', schema: jobSchema, keys: ['id'] },
 } as const satisfies Record<string, { table: string; schema: z.ZodObject; keys: readonly string[] }>;
@@ -88,6 +101,8 @@ export type AudioFileRow = Row<'files'>;
 export type RecordingRow = Row<'recordings'>;
 export type RoundRow = Row<'rounds'>;
 export type ListenerRow = Row<'listeners'>;
+export type GuestRow = Row<'guests'>;
+export type CaptureRow = Row<'captures'>;
 export type JobRow = Row<'jobs'>;
 
 /** Entities for the mapper, in the order of {@link RECORDS}. */

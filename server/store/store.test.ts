@@ -62,6 +62,7 @@ describe('a database of before', () => {
     'schema-0007.sql',
     'schema-0009.sql',
     'schema-0010.sql',
+    'schema-0011.sql',
   ];
   const at = (number: string) => `00000000-0000-4000-8000-0000000000${number}`;
 

@@ -4,13 +4,18 @@ import { join } from 'node:path';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import type { Trial } from '@marvet/core/domain/trial';
 import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
+import type { Hono } from 'hono';
 import type { Services } from '../api/services.ts';
 import { buildApp } from '../app.ts';
+import { type Door, openDoor } from '../share/door.ts';
 import { closeServices, openServices } from '../start.ts';
 
 /** The server without a network, on a data folder of its own. */
 export interface Harness {
   services: Services;
+  folder: string;
+  door: Door;
+  app: Hono;
   call<Result = unknown>(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Result; headers: Headers; text: string }>;
   /** A request whose body or answer is no JSON. */
   raw(method: string, path: string, body?: Uint8Array): Promise<Response>;
@@ -24,7 +29,15 @@ export interface Harness {
 export async function openHarness(workerEntry?: URL): Promise<Harness> {
   const folder = await mkdtemp(join(tmpdir(), 'marvet-api-'));
   const services = await openServices(folder, workerEntry);
-  const app = buildApp(services, 'test', null);
+  const door = openDoor({
+    store: services.store,
+    inner: { fetch: (request, bindings) => app.fetch(request, bindings) },
+    pageFolder: null,
+    dataFolder: folder,
+    port: 0,
+    extraAddress: '127.0.0.2',
+  });
+  const app = buildApp(services, door, 'test', null);
   const call: Harness['call'] = async (method, path, body, headers = {}) => {
     const response = await app.request(`http://127.0.0.1/api${path}`, {
       method,
@@ -37,6 +50,9 @@ export async function openHarness(workerEntry?: URL): Promise<Harness> {
   };
   return {
     services,
+    folder,
+    door,
+    app,
     call,
     async change(path, patch) {
       const list = path.split('/').slice(0, -1).join('/');
@@ -57,6 +73,7 @@ export async function openHarness(workerEntry?: URL): Promise<Harness> {
       return { status: response.status, body: (await response.json()) as never };
     },
     async close() {
+      await door.close();
       await closeServices(services);
       await rm(folder, { recursive: true, force: true });
     },

@@ -2,10 +2,13 @@ import type { Trial } from '@marvet/core/domain/trial';
 import { Trash2 } from 'lucide-react';
 import { Suspense } from 'react';
 import { Link, NavLink, Outlet, useLocation, useMatches } from 'react-router';
+import { useWhoAmIQuery } from '../data/door.ts';
 import { useTrialId } from '../data/trialData.ts';
 import { useTrialQuery } from '../data/trials.ts';
 import { useTrialEvents } from '../data/useTrialEvents.ts';
+import { Away } from '../parts/Away.tsx';
 import { RailFoot } from '../parts/RailFoot.tsx';
+import { RecordingOn } from '../parts/RecordingOn.tsx';
 import { Empty, Loaded } from '../parts/states.tsx';
 import { TrayBar } from './TrayBar.tsx';
 
@@ -70,11 +73,14 @@ export function Shell() {
   const progress = useTrialEvents(trialId);
   const matches = useMatches();
   const { pathname } = useLocation();
+  const guest = useWhoAmIQuery().data?.guest;
   const plain = matches.some((match) => (match.handle as { plain?: boolean } | undefined)?.plain);
   return (
     <div className="shell">
-      <Rail trial={query.data} />
+      {guest ? <GuestRail trial={query.data} name={guest.name} /> : <Rail trial={query.data} />}
       <main className={`desk ${plain ? 'narrow-plain' : ''}`} id="main">
+        <Away />
+        <RecordingOn />
         <Loaded of={[query]}>
           {() =>
             query.data?.binnedAtMs ? (
@@ -101,8 +107,35 @@ export function Shell() {
           }
         </Loaded>
       </main>
-      <TrayBar trialId={trialId} />
+      {!guest && <TrayBar trialId={trialId} />}
     </div>
+  );
+}
+
+/** What a phone that was let in can open. */
+function GuestRail({ trial, name }: { trial: Trial | undefined; name: string }) {
+  return (
+    <nav className="rail" aria-label="Stages">
+      <div className="rail-head">
+        <span className="rail-name d-block">{trial?.name ?? 'Trial'}</span>
+        <div className="rail-use">{name}</div>
+      </div>
+      <ul className="route">
+        {[
+          ['field', 'Field'],
+          ['plan/run-sheet', 'Run sheet'],
+          ['plan/slates', 'Slates'],
+        ].map(([path, word]) => (
+          <li key={path}>
+            <NavLink to={path ?? ''}>
+              <span className="stop none" aria-hidden />
+              <span>{word}</span>
+            </NavLink>
+          </li>
+        ))}
+      </ul>
+      <RailFoot />
+    </nav>
   );
 }
 

@@ -11,3 +11,6 @@ const { open } = await import('./open.tsx');
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no place to stand');
 open(root);
+// After the page stands: it is there to open again without the server.
+const { keepProgram } = await import('../offline/useKeptHere.ts');
+await keepProgram().catch(() => console.info('This browser does not keep the program: it opens only with the server.'));

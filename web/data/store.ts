@@ -4,10 +4,12 @@ import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.ts';
 import { keep, kept } from './keep.ts';
 import { look } from './look.ts';
+import { reach } from './reach.ts';
+import { recordingNow } from './recordingNow.ts';
 import { tray } from './tray.ts';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, look: look.reducer, tray: tray.reducer },
+  reducer: { [api.reducerPath]: api.reducer, look: look.reducer, tray: tray.reducer, reach: reach.reducer, recordingNow: recordingNow.reducer },
   middleware: (defaults) => defaults().concat(api.middleware),
   preloadedState: { look: kept('look', look.getInitialState()), tray: kept('tray', tray.getInitialState()) },
 });

@@ -1,9 +1,10 @@
 import { RECORD_TAGS, type RecordTag, type TrialEvent } from '@marvet/core/contract/events';
 import { useEffect, useState } from 'react';
 import { api, PAGE_ID } from './api.ts';
+import { tellCaptureHeard } from './captureHeard.ts';
 import { devicesApi } from './devices.ts';
 import { replaced } from './replaced.ts';
-import { useAppDispatch } from './store.ts';
+import { store, useAppDispatch } from './store.ts';
 import { workApi } from './work.ts';
 
 const REFRESH_EVERY_MS = 400;
@@ -57,6 +58,7 @@ export function useTrialEvents(trialId: string): ReadonlyMap<string, number> {
     on('device', ({ state }) =>
       dispatch(devicesApi.util.updateQueryData('liveDevices', trialId, (states) => [...states.filter(({ deviceId }) => deviceId !== state.deviceId), state])),
     );
+    on('capture', ({ told }) => tellCaptureHeard(told));
     on('all', () => refresh(RECORD_TAGS));
     // A page that heard nothing with a number yet cannot say what it missed while it was cut off: everything is asked for again.
     let cutOff = false;
@@ -64,7 +66,8 @@ export function useTrialEvents(trialId: string): ReadonlyMap<string, number> {
       cutOff = true;
     });
     source.addEventListener('hello', () => {
-      if (cutOff) refresh(RECORD_TAGS);
+      // The server is there, though something on the page was kept from before.
+      if (cutOff || store.getState().reach.keptSince !== null) refresh(RECORD_TAGS);
       cutOff = false;
     });
     return () => {

@@ -1,4 +1,4 @@
-import type { CommitResult, LogAnswer } from '@marvet/core/contract/answers';
+import type { CommitResult, LogAnswer, WrittenLine } from '@marvet/core/contract/answers';
 import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
 import type { CorrectionChange } from '@marvet/core/domain/correction';
 import type { LogLine } from '@marvet/core/domain/logLine';
@@ -37,10 +37,11 @@ export const workApi = planApi.injectEndpoints({
       invalidatesTags: ['Plan', 'Takes', 'Trials'],
     }),
     takes: build.query<Take[], string>({ query: (trialId) => `trials/${trialId}/takes`, ...LONG_LIST, providesTags: ['Takes'] }),
-    sendLog: build.mutation<LogAnswer, { trialId: string; lines: LogLine[] }>({
-      query: ({ trialId, lines }) => ({ url: `trials/${trialId}/log`, method: 'POST', body: { lines } }),
+    sendLog: build.mutation<LogAnswer, { trialId: string; lines: LogLine[]; sentAtMs: number; addedMs: number; knownMs: number }>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/log`, method: 'POST', body }),
       invalidatesTags: ['Takes', 'Trials', 'Verdict'],
     }),
+    writtenLines: build.query<WrittenLine[], string>({ query: (trialId) => `trials/${trialId}/log/written`, providesTags: ['Takes'] }),
     files: build.query<FileRow[], string>({ query: (trialId) => `trials/${trialId}/files`, ...LONG_LIST, providesTags: ['Files'] }),
     recordings: build.query<RecordingRow[], string>({ query: (trialId) => `trials/${trialId}/recordings`, ...LONG_LIST, providesTags: ['Recordings'] }),
     file: build.query<FileChange, { trialId: string; fileId: string }>({ query: ({ trialId, fileId }) => `trials/${trialId}/files/${fileId}` }),
@@ -99,6 +100,7 @@ export const {
   useCommitPlanMutation,
   useTakesQuery,
   useSendLogMutation,
+  useWrittenLinesQuery,
   useFilesQuery,
   useRecordingsQuery,
   useRecordingQuery,

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import Spinner from 'react-bootstrap/Spinner';
-import { troubleText } from '../data/api.ts';
+import { type ApiTrouble, troubleText } from '../data/api.ts';
 
 /** What went wrong, where it happened, with a way to try again. */
 export function Trouble({ error, again }: { error: unknown; again?: () => void }) {
@@ -28,16 +28,18 @@ interface Asked {
 
 /**
  * Loading and error states of one or more queries; `children` once all have their data. Data that was
- * there before an error stays on the page, with a word that it may be old.
+ * there before an error stays on the page, with a word that it may be old; that a device was put out is said at the top of the page.
  */
 export function Loaded({ of, children }: { of: Asked[]; children: () => ReactNode }) {
   const failed = of.find((query) => query.error);
   if (failed && of.every((query) => query.data !== undefined)) {
     return (
       <>
-        <div className="caution no-print" role="status">
-          {troubleText(failed.error)} What you see is as it was.
-        </div>
+        {(failed.error as Partial<ApiTrouble>).status !== 401 && (
+          <div className="caution no-print" role="status">
+            {troubleText(failed.error)} What you see is as it was.
+          </div>
+        )}
         {children()}
       </>
     );

@@ -9,6 +9,7 @@ import { Reference1764700000000 } from './0008-reference.ts';
 import { Frames1764800000000 } from './0009-frames.ts';
 import { Bodies1764900000000 } from './0010-bodies.ts';
 import { Devices1765000000000 } from './0011-devices.ts';
+import { Door1765100000000 } from './0012-door.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -23,4 +24,5 @@ export const MIGRATIONS = [
   Frames1764800000000,
   Bodies1764900000000,
   Devices1765000000000,
+  Door1765100000000,
 ];

@@ -12,7 +12,7 @@ import { MicrophoneLevel } from './MicrophoneLevel.tsx';
 import { StandInsOffer } from './StandInsOffer.tsx';
 
 /** Devices that were adopted: what they tell right now, whose it is, and how to adopt another. */
-export function DevicesView({ trialId }: { trialId: string }) {
+export function DevicesView({ trialId, guest }: { trialId: string; guest: boolean }) {
   const devices = useDevicesQuery(trialId);
   const live = useLiveDevicesQuery(trialId);
   const chains = useChainsQuery(trialId);
@@ -22,9 +22,13 @@ export function DevicesView({ trialId }: { trialId: string }) {
     <Sheet
       title="Devices"
       aside={
-        <Button size="sm" variant="primary" onClick={() => setEdited('new')}>
-          <Plus size={16} aria-hidden /> Adopt a device
-        </Button>
+        guest ? (
+          <span className="small soft">Devices are adopted at the laptop.</span>
+        ) : (
+          <Button size="sm" variant="primary" onClick={() => setEdited('new')}>
+            <Plus size={16} aria-hidden /> Adopt a device
+          </Button>
+        )
       }
     >
       <Loaded of={[devices, live, chains, stations]}>
@@ -49,9 +53,13 @@ export function DevicesView({ trialId }: { trialId: string }) {
                 ))}
               </ul>
             )}
-            <StandInsOffer trialId={trialId} devices={devices.data!} />
-            <MicrophoneLevel trialId={trialId} devices={devices.data!} />
-            <MeterFile trialId={trialId} devices={devices.data!} />
+            {!guest && (
+              <>
+                <StandInsOffer trialId={trialId} devices={devices.data!} />
+                <MicrophoneLevel trialId={trialId} devices={devices.data!} />
+                <MeterFile trialId={trialId} devices={devices.data!} />
+              </>
+            )}
             {edited && <DeviceDialog trialId={trialId} device={edited === 'new' ? null : edited} position={devices.data!.length} onClose={() => setEdited(null)} />}
           </>
         )}

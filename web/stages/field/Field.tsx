@@ -1,5 +1,6 @@
 import { kitGains } from '@marvet/core/chain/kitGains';
 import { chainCautions, stationCautions } from '@marvet/core/domain/caution';
+import type { Chain } from '@marvet/core/domain/chain';
 import { newId } from '@marvet/core/domain/identity';
 import type { Plan } from '@marvet/core/domain/plan';
 import { candidatesOf, type Take } from '@marvet/core/domain/take';
@@ -7,6 +8,7 @@ import { ladderTurn } from '@marvet/core/plan/design/ladderTurn';
 import { planTime } from '@marvet/core/plan/time';
 import { startGains } from '@marvet/core/takes/startGains';
 import { useCallback, useEffect, useMemo } from 'react';
+import { useWhoAmIQuery } from '../../data/door.ts';
 import { useChainsQuery, useItemsQuery, usePreflightQuery, useScriptsQuery, useStationsQuery } from '../../data/records.ts';
 import { useTrialId } from '../../data/trialData.ts';
 import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
@@ -17,8 +19,13 @@ import { currentTake, nextTake } from './currentTake.ts';
 import { DayLeft } from './DayLeft.tsx';
 import { DevicesView } from './DevicesView.tsx';
 import { FIELD_VIEWS, FieldNav } from './FieldNav.tsx';
+import { LinesView } from './LinesView.tsx';
 import { openChecks } from './openChecks.ts';
+import { PhonesView } from './PhonesView.tsx';
 import { Runner } from './Runner.tsx';
+import { RecordStrip } from './record/RecordStrip.tsx';
+import { RecordView } from './record/RecordView.tsx';
+import { useRecordTakes } from './record/useTakeRecorder.ts';
 import { Slates } from './Slates.tsx';
 import { TakeNotes } from './TakeNotes.tsx';
 import { useFieldLog } from './useFieldLog.ts';
@@ -27,6 +34,7 @@ import { WalkView } from './WalkView.tsx';
 
 /** A script whose length nobody knows takes about so long. */
 const SCRIPT_S = 10;
+const NO_CHAINS: Chain[] = [];
 
 /** The runner: the next setup in large type, and a log that loses nothing. */
 export default function Field() {
@@ -38,7 +46,9 @@ export default function Field() {
   const items = useItemsQuery();
   const plan = usePlanQuery(trialId);
   const preflight = usePreflightQuery(trialId);
+  const guest = Boolean(useWhoAmIQuery().data?.guest);
   const log = useFieldLog(trialId);
+  useRecordTakes(trialId, log.takes, chains.data ?? NO_CHAINS);
   const [search, changeAddress] = useAddress();
   const view = FIELD_VIEWS.find((each) => each === search.get('view')) ?? 'runner';
   const current = useMemo(() => currentTake(log.takes, search.get('take')), [log.takes, search]);
@@ -71,12 +81,33 @@ export default function Field() {
         const gains = startGains(log.takes, current, kit);
         const acting = { take: current, next, controls: plan.data!.controls, gains, log, onHold: () => go(current), onNext: () => go(next) };
         const marksM = pegsOf(plan.data!);
-        const nav = <FieldNav view={view} onView={(to) => changeAddress({ view: to === 'runner' ? null : to })} />;
+        const nav = <FieldNav view={view} guest={guest} onView={(to) => changeAddress({ view: to === 'runner' ? null : to })} />;
         if (view === 'devices')
           return (
             <>
               {nav}
-              <DevicesView trialId={trialId} />
+              <DevicesView trialId={trialId} guest={guest} />
+            </>
+          );
+        if (view === 'record')
+          return (
+            <>
+              {nav}
+              <RecordView key={current.trialId} chains={chains.data!.filter(({ candidate }) => candidate)} acting={acting} />
+            </>
+          );
+        if (view === 'lines')
+          return (
+            <>
+              {nav}
+              <LinesView trialId={trialId} log={log} />
+            </>
+          );
+        if (view === 'phones')
+          return (
+            <>
+              {nav}
+              <PhonesView trialId={trialId} />
             </>
           );
         if (view === 'walk')
@@ -84,6 +115,7 @@ export default function Field() {
             <div className="field">
               {nav}
               <Alarms trialId={trialId} rolling={current.status === 'rolling'} />
+              <RecordStrip />
               <WalkView chains={inTake} marksM={marksM} onStep={(step) => go(log.takes[at + step])} {...acting} />
               <WalkSide take={current} chains={inTake} log={log} onPress={(press) => void log.write({ kind: 'walk', takeId: current.id, press })} />
             </div>
@@ -108,6 +140,7 @@ export default function Field() {
               }}
             />
             <div className="field-side">
+              <RecordStrip />
               <TakeNotes key={current.id} take={current} chains={inTake} gains={gains} log={log} />
               <Slates takes={log.takes} current={current} onChoose={go}>
                 <DayLeft takes={log.takes} current={current} plan={plan.data!} lengthS={lengthS} log={log} />

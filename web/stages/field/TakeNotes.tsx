@@ -31,7 +31,7 @@ export function TakeNotes({ take, chains, gains, log }: { take: Take; chains: Ch
   );
   return (
     <section className="sheet take-notes" aria-label="Beside the take">
-      <LogState log={log} />
+      <LogState log={log} trialId={take.trialId} />
       <RefusedLines log={log} />
       <BreakUps take={take} words={words} log={log} />
       <Switched take={take} chains={chains} words={words} log={log} />

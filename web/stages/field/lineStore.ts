@@ -9,6 +9,8 @@ export interface WaitingLine {
   line: LogLine;
   /** Why the server would not take it; null while it has not refused it. */
   refused: string | null;
+  /** What was added to this device's clock when the line was written, as far as the server had said by how much it is behind. */
+  addedMs: number;
 }
 
 /** Where lines wait. */
@@ -43,8 +45,8 @@ export function browserLines(): LineStore {
     },
     async waiting(trialId) {
       const lines = await (await database()).getAllFromIndex('lines', 'trialId', trialId);
-      // Lines of before refusals were kept have none.
-      return lines.map((each) => ({ ...each, refused: each.refused ?? null })).sort((a, b) => a.order - b.order);
+      // Lines of before refusals and clocks were kept have none.
+      return lines.map((each) => ({ ...each, refused: each.refused ?? null, addedMs: each.addedMs ?? 0 })).sort((a, b) => a.order - b.order);
     },
     async forget(ids) {
       const transaction = (await database()).transaction('lines', 'readwrite');

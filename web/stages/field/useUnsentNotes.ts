@@ -34,7 +34,7 @@ export function useUnsentNotes(trialId: string): { waiting: number; refused: str
           const { error } = await add(note);
           const { status = 0, message = '' } = (error ?? {}) as Partial<ApiTrouble>;
           // A server that cannot be reached, or is in trouble, is asked again later.
-          if (error && (status < 400 || status >= 500)) break;
+          if (error && (status < 400 || status >= 500 || status === 401 || status === 403)) break;
           if (error) setRefused(`A voice note was refused: ${message}`);
           await kept.delete('notes', note.id);
         }

@@ -15,6 +15,7 @@ import { Sheet, Trouble } from '../../parts/states.tsx';
 import { BlindMark } from '../../parts/TapeMark.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { useTold } from '../../parts/useTold.ts';
+import { OnPhone } from './OnPhone.tsx';
 
 interface RoundCardProps {
   trialId: string;
@@ -86,6 +87,7 @@ function ListenerScores({ trialId, round, listener, criteria, recordings, takes 
         </span>
         <span className="row-line">
           {listener.finishedAtMs === null && <a href={`/listen/${listener.id}`}>Listen blind</a>}
+          {listener.finishedAtMs === null && <OnPhone trialId={trialId} listener={listener} />}
           <Button size="sm" variant="plain" aria-label={`Delete ${listener.name}`} onClick={binListener}>
             <Trash2 size={14} aria-hidden />
           </Button>

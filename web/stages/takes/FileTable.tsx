@@ -1,5 +1,6 @@
 import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
 import { isCutShort } from '@marvet/core/domain/fileFormat';
+import { formatText } from '@marvet/core/domain/formatRemarks';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';
@@ -65,7 +66,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
           meta: { numeric: true },
           cell: ({ row: { original } }) => original.format?.durationS.toFixed(1),
         }),
-        column.accessor((row) => (row.format ? `${row.format.bitDepth} bit ${row.format.encoding === 'float' ? 'float ' : ''}${row.format.sampleRateHz / 1000} kHz` : ''), {
+        column.accessor((row) => (row.format ? formatText(row.format) : ''), {
           id: 'format',
           header: 'Format',
         }),

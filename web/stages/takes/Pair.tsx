@@ -44,6 +44,7 @@ export default function Pair() {
           const { take, chain } = placeOf(side.recording);
           return `${take ? slateLabel(take) : side.recording.file.name} ${chain?.name ?? ''}`.trim();
         };
+        const lossy = sides.filter(({ recording }) => recording.file.format.lossy);
         return (
           <>
             <div className="row-line">
@@ -66,6 +67,12 @@ export default function Pair() {
                 </div>
               )}
             </Loaded>
+            {lossy.length > 0 && (
+              <div className="caution" role="note">
+                {lossy.map(nameOf).join(' and ')}: what was left out when the file was made smaller is part of this difference. Small ones, and those of noise and air, say little
+                of the gear.
+              </div>
+            )}
             <Sheet title="Level over time, dBFS, aligned" aside={<WindowButtons time={time} atS={atS} />}>
               {sides.map((side) => (
                 <Track

@@ -1,7 +1,9 @@
+import { fromEvent } from 'file-selector';
 import { Upload as UploadIcon } from 'lucide-react';
 import { useRef, useState, useSyncExternalStore } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Progress } from '../../parts/Progress.tsx';
+import { ACCEPTED, soundFiles } from './soundFiles.ts';
 import { isOpen, uploadQueueOf, worthTelling } from './uploadQueue.ts';
 
 /** So many files are told one by one, and as many lines are shown. */
@@ -13,6 +15,14 @@ export function Uploads({ trialId }: { trialId: string }) {
   const uploads = useSyncExternalStore(queue.subscribe, queue.all);
   const [over, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);
+  const folder = useRef<HTMLInputElement>(null);
+  const [leftOut, setLeftOut] = useState(0);
+  /** One file is always tried; of many, as a folder holds them, those with sound. */
+  const take = (files: File[]) => {
+    const found = files.length > 1 ? soundFiles(files) : { sound: files, leftOut: 0 };
+    setLeftOut(found.leftOut);
+    queue.add(found.sound);
+  };
   const open = uploads.filter(isOpen);
   const done = uploads.filter((each) => each.state === 'done').length;
   const told = worthTelling(uploads, ALL_TOLD);
@@ -28,27 +38,43 @@ export function Uploads({ trialId }: { trialId: string }) {
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
-        queue.add(event.dataTransfer.files);
+        void fromEvent(event.nativeEvent).then((found) => take(found.flatMap((each) => (each instanceof File ? [each] : []))));
       }}
     >
       <input
         ref={input}
         type="file"
         multiple
-        accept=".wav,.WAV,.bwf,audio/wav"
+        accept={ACCEPTED}
         className="visually-hidden"
         tabIndex={-1}
-        aria-label="WAV files"
+        aria-label="Sound files"
         onChange={(event) => {
           if (event.target.files) queue.add(event.target.files);
           // Else the same file could not be chosen again after it failed.
           event.target.value = '';
         }}
       />
+      <input
+        ref={folder}
+        type="file"
+        multiple
+        className="visually-hidden"
+        tabIndex={-1}
+        aria-label="A folder with sound"
+        {...{ webkitdirectory: '' }}
+        onChange={(event) => {
+          take([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
       <div className="row-line justify-content-center">
-        <UploadIcon size={18} aria-hidden /> Drop WAV files here, or
+        <UploadIcon size={18} aria-hidden /> Drop files or folders: WAV, FLAC, AIFF, MP3, AAC, Ogg, or the sound of a camera's MP4 or MOV. Or
         <Button size="sm" variant="outline" onClick={() => input.current?.click()}>
           Choose files
+        </Button>
+        <Button size="sm" variant="outline" onClick={() => folder.current?.click()}>
+          Choose a folder
         </Button>
         {open.length > 1 && (
           <Button size="sm" variant="outline" onClick={() => open.forEach((each) => queue.stop(each.id))}>
@@ -56,6 +82,12 @@ export function Uploads({ trialId }: { trialId: string }) {
           </Button>
         )}
       </div>
+      {leftOut > 0 && (
+        <div className="small soft mt-2" role="status">
+          {leftOut} {leftOut === 1 ? 'file holds' : 'files hold'} no sound by {leftOut === 1 ? 'its ending' : 'their endings'} and {leftOut === 1 ? 'was' : 'were'} left out. Choose{' '}
+          {leftOut === 1 ? 'it' : 'one'} by itself to try it all the same.
+        </div>
+      )}
       {uploads.length > 0 && (
         <div className="mt-3 text-start" aria-live="polite">
           <div className="row-line small soft mb-1">
@@ -73,7 +105,7 @@ export function Uploads({ trialId }: { trialId: string }) {
               <span className="text-truncate">{each.name}</span>
               <Progress share={each.share} label={`${each.name}, sent`} />
               <span className={`small ${each.state === 'failed' ? 'alarm' : ''}`}>
-                {each.said || { waiting: 'waits', running: `${Math.round(each.share * 100)} %`, done: 'here', failed: '' }[each.state]}
+                {each.said || { waiting: 'waits', running: each.share < 1 ? `${Math.round(each.share * 100)} %` : 'is read', done: 'here', failed: '' }[each.state]}
               </span>
               {isOpen(each) ? (
                 <Button size="sm" variant="plain" onClick={() => queue.stop(each.id)}>

@@ -57,7 +57,7 @@ describe('files on their way', () => {
     expect(states()).toEqual([
       ['a', 'failed', 'This is no WAV file'],
       ['b', 'done', 'matched by iXML or bext'],
-      ['a', 'done', 'the same bytes are here already as first.wav'],
+      ['a', 'done', 'the same sound is here already as first.wav'],
     ]);
   });
 

@@ -70,7 +70,7 @@ export class UploadQueue {
     this.change(id, { state: 'running' });
     try {
       const { file: row, matchedBy, duplicate } = await this.sendFile(this.trialId, file, (share) => this.change(id, { share }), signal);
-      const said = duplicate ? `the same bytes are here already as ${row.name}` : matchedBy ? `matched by ${matchedBy}` : 'to be matched by hand';
+      const said = duplicate ? `the same sound is here already as ${row.name}` : matchedBy ? `matched by ${matchedBy}` : 'to be matched by hand';
       this.change(id, { state: 'done', share: 1, said, asks: duplicate || !matchedBy });
     } catch (error) {
       this.change(id, { state: 'failed', said: (error as Error).message });

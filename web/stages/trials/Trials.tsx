@@ -3,8 +3,10 @@ import { Copy, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Link, useNavigate } from 'react-router';
+import { Link, Navigate, useNavigate } from 'react-router';
+import { useWhoAmIQuery } from '../../data/door.ts';
 import { useAddTrialMutation, useBinTrialMutation, useCopyTrialMutation, useRestoreTrialMutation, useTrialsQuery } from '../../data/trials.ts';
+import { Away } from '../../parts/Away.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
@@ -14,8 +16,10 @@ import { Storage, Troubles } from './Storage.tsx';
 /** All trials: open, make, copy, bin, bring back. */
 export default function Trials() {
   const query = useTrialsQuery();
+  const guest = useWhoAmIQuery().data?.guest;
   const present = query.data?.filter((trial) => trial.binnedAtMs === null) ?? [];
   const binned = query.data?.filter((trial) => trial.binnedAtMs !== null) ?? [];
+  if (guest) return <Navigate to={`/trials/${guest.trialId}/field`} replace />;
   return (
     <main className="front">
       <div className="row-line apart">
@@ -25,6 +29,7 @@ export default function Trials() {
         </div>
         <RailFoot />
       </div>
+      <Away />
       <Troubles />
       <NewTrial />
       <Loaded of={[query]}>

@@ -1,0 +1,61 @@
+import { cp, mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { expect, test } from '@playwright/test';
+import type { FileRow } from '../core/contract/recordings.ts';
+import { accessible } from './accessible.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask, smallTrial } from './smallTrial.ts';
+
+const fixture = (name: string) => fileURLToPath(new URL(`../core/audio/decode/fixtures/${name}`, import.meta.url));
+const NAMES = ['24.flac', 'tones.mp3', 'tones.m4a', 'tones.opus', 'two-tracks.mp4', 'camera.mov'];
+
+let marvet: RunningMarvet;
+test.beforeAll(async () => {
+  marvet = await runMarvet({ built: true });
+});
+test.afterAll(() => marvet.dispose());
+
+test('a folder is taken as it is: its sound comes in, what lies beside it is left out and counted', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  await page.goto(`${marvet.address}/trials/${trialId}/takes?view=files`);
+  const folder = await mkdtemp(join(tmpdir(), 'marvet-folder-'));
+  await cp(fixture(''), folder, { recursive: true });
+  await writeFile(join(folder, 'notes.txt'), 'gulls');
+  await page.getByLabel('A folder with sound').setInputFiles(folder);
+  await expect(page.getByText('1 file holds no sound by its ending and was left out')).toBeVisible();
+  // Two of ten are the same sound in another wrapping.
+  const files = () => ask<FileRow[]>(marvet.address, 'GET', `/trials/${trialId}/files`);
+  await expect.poll(async () => (await files()).filter(({ state }) => state === 'done').length, { timeout: 60_000 }).toBe(8);
+  await expect(page.getByText(/10 of 10 are here/)).toBeVisible();
+  await rm(folder, { recursive: true });
+});
+
+test('files of a recorder, a phone and a camera come in together, are measured, heard and compared, and say what they lost', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  await page.goto(`${marvet.address}${at}/takes?view=files`);
+  await expect(page.getByText("or the sound of a camera's MP4 or MOV")).toBeVisible();
+  await page.getByLabel('Sound files').setInputFiles([...NAMES.map(fixture), fileURLToPath(new URL('./smallTrial.ts', import.meta.url))]);
+  await expect(page.getByText('smallTrial.ts: It is none of the files that are read')).toBeVisible();
+  const files = () => ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
+  await expect.poll(async () => (await files()).filter(({ state }) => state === 'done').length).toBe(NAMES.length);
+  await page.goto(`${marvet.address}${at}/takes?view=files`);
+  for (const words of ['FLAC, 24 bit 48 kHz', 'MP3, lossy, 48 kHz', 'AAC in MP4, lossy, 48 kHz', 'Opus in Ogg, lossy, 48 kHz', 'MOV, 16 bit 48 kHz'])
+    await expect(page.getByRole('cell', { name: words }).first()).toBeVisible();
+  await accessible(page);
+
+  // A film's two tracks are three channels; one of them is heard as any other.
+  const recordings = await ask<{ id: string; fileName: string; channels: number[] }[]>(marvet.address, 'GET', `${at}/recordings`);
+  expect(recordings.filter(({ fileName }) => fileName === 'two-tracks.mp4')).toHaveLength(3);
+  const [flac, aac] = ['24.flac', 'tones.m4a'].map((name) => recordings.find(({ fileName, channels }) => fileName === name && channels[0] === 0)!.id);
+  await page.goto(`${marvet.address}${at}/takes/${aac}`);
+  await expect(page.getByText(/lossy: AAC leaves out/)).toBeVisible();
+  const audio = page.getByLabel('This recording');
+  await audio.evaluate((element: HTMLAudioElement) => element.play());
+  await expect.poll(() => audio.evaluate((element: HTMLAudioElement) => element.currentTime)).toBeGreaterThan(0.2);
+  // The two are the same tones: alike in level, and the difference says what it is worth.
+  await page.goto(`${marvet.address}${at}/takes/pair/${aac}/${flac}`);
+  await expect(page.getByText('what was left out when the file was made smaller is part of this difference')).toBeVisible();
+});
