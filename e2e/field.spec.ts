@@ -17,6 +17,7 @@ test('logging goes on while the server is away, and each line arrives once', asy
   await page.setViewportSize({ width: 390, height: 844 });
   await page.goto(`${marvet.address}/trials/${trialId}/field`);
   await page.getByRole('button', { name: /^Start take/ }).click();
+  await expect.poll(async () => (await takesOf(trialId))[0]?.status).toBe('rolling');
   await expect(page.getByText('Everything is on the server.')).toBeVisible();
   await marvet.kill();
   await page.getByRole('button', { name: /^Wind/ }).click();

@@ -106,9 +106,11 @@ test('roles and budget are kept, and a role comes back when it was removed by mi
   await expect(roles).toContainText('for 6 people');
   await roles.getByRole('button', { name: 'Remove Children' }).click();
   await expect(roles).toContainText('for 0 people');
+  const rolesOnServer = async () => (await ask<Trial>(marvet.address, 'GET', `/trials/${trialId}`)).roles.length;
+  await expect.poll(rolesOnServer).toBe(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(roles).toContainText('for 6 people');
-  await expect.poll(async () => (await ask<Trial>(marvet.address, 'GET', `/trials/${trialId}`)).roles.length).toBe(1);
+  await expect.poll(rolesOnServer).toBe(1);
   await page.reload();
   await expect(roles.getByLabel('Name of role Children')).toHaveValue('Children');
   const trial = await ask<Trial>(marvet.address, 'GET', `/trials/${trialId}`);

@@ -34,6 +34,18 @@ function opened() {
 afterEach(cleanup);
 
 describe('a record that is being changed', () => {
+  it('asks whoever leaves before the last change is saved, and nobody after', async () => {
+    const leaving = () => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+    const page = opened();
+    expect(leaving()).toBe(false);
+    page.change({ name: 'Harbour wall' });
+    page.change({ tracks: 4 });
+    await page.answer(0, { data: { ...SAVED, name: 'Harbour wall', version: 2 } });
+    expect(leaving()).toBe(true);
+    await page.answer(1, { data: { name: 'Harbour wall', tracks: 4, version: 3 } });
+    expect(leaving()).toBe(false);
+  });
+
   it('shows a change at once, and what comes while it is on its way goes together after it, over its version', async () => {
     const page = opened();
     page.change({ name: 'Harbour wall' });

@@ -103,6 +103,13 @@ export function useDraft<Value extends { version: number }>(
     [pump, saved],
   );
   useEffect(() => {
+    if (!unsaved) return;
+    // Whoever leaves or reloads before the last change is on the server is asked first.
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [unsaved]);
+  useEffect(() => {
     // What is saved may reach the page a moment after the answer: until then the draft is the newer.
     if (own === null || unsaved || fetching || conflict || saved.version < version.current) return;
     latest.current = null;
