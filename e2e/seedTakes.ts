@@ -27,6 +27,8 @@ const FORMAT = {
   frames: 480_000,
   durationS: 10,
   timeReferenceS: null,
+    startsAt: null,
+    originator: null,
   description: null,
   scene: null,
   take: null,

@@ -30,6 +30,7 @@ import { LIBRARY_KINDS, libraryRoutes } from './api/library.ts';
 import { listenRoutes } from './api/listen.ts';
 import { markRoutes } from './api/marks.ts';
 import { photoRoutes } from './api/photos.ts';
+import { placeRoutes } from './api/places.ts';
 import { planRoutes } from './api/plan.ts';
 import { preflightRoutes } from './api/preflight.ts';
 import { rangeRoutes } from './api/range.ts';
@@ -121,6 +122,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route(`${trial}/preflight`, preflightRoutes(store));
   app.route(`${trial}/starting-point`, startingPointRoutes(store));
   app.route(`${trial}/files`, fileRoutes(services));
+  app.route(`${trial}/places`, placeRoutes(services));
   app.route(`${trial}/recordings`, correctionRoutes(services));
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));

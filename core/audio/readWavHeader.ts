@@ -1,6 +1,6 @@
 import { CUT_SHORT, type FileFormat } from '../domain/fileFormat.ts';
 import type { ByteSource } from './byteSource.ts';
-import { readBext } from './chunks/bext.ts';
+import { readBext, startOf } from './chunks/bext.ts';
 import { readIxml } from './chunks/ixml.ts';
 import { readListInfo } from './chunks/listInfo.ts';
 import { HIGHEST_RATE_HZ, LOWEST_RATE_HZ, MOST_CHANNELS, WavError, type WavLayout } from './wavFormat.ts';
@@ -182,7 +182,7 @@ function readFmt(source: ByteSource, chunk: Chunk | undefined, anyChunk: boolean
   return { encoding, bitDepth, sampleRateHz, channels, bytesPerFrame, channelMask };
 }
 
-type Metadata = Pick<FileFormat, 'timeReferenceS' | 'description' | 'scene' | 'take' | 'tape' | 'trackNames'>;
+type Metadata = Pick<FileFormat, 'timeReferenceS' | 'startsAt' | 'originator' | 'description' | 'scene' | 'take' | 'tape' | 'trackNames'>;
 
 function readMetadata(source: ByteSource, chunks: Chunk[], warnings: string[], sampleRateHz: number, channels: number): Metadata {
   const bytesOf = (id: string): Uint8Array | null => {
@@ -202,6 +202,8 @@ function readMetadata(source: ByteSource, chunks: Chunk[], warnings: string[], s
   const info = infoBytes ? readListInfo(infoBytes) : null;
   return {
     timeReferenceS: bext ? bext.timeReferenceSamples / sampleRateHz : null,
+    startsAt: bext && startOf(bext, sampleRateHz),
+    originator: bext?.originator || null,
     description: bext?.description || info?.comment || info?.name || null,
     scene: ixml?.scene ?? bext?.scene ?? null,
     take: ixml?.take ?? bext?.take ?? null,

@@ -19,6 +19,10 @@ export const fileFormatSchema = z.object({
   durationS: z.number(),
   /** Start of the file after midnight, from bext; null when the file does not say. */
   timeReferenceS: z.number().nullable(),
+  /** When it began by the recorder's own clock: a date and time, with a Z where it is universal time, without where it is that of the place. */
+  startsAt: word.default(null),
+  /** What the recorder calls itself. */
+  originator: word.default(null),
   description: word,
   scene: word,
   take: word,

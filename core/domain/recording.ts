@@ -8,7 +8,7 @@ export const measureStateSchema = z.enum(['queued', 'measuring', 'done', 'failed
 export type MeasureState = z.infer<typeof measureStateSchema>;
 
 /** How a recording found its take. */
-export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'hand', 'recorded here']);
+export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'clock', 'hand', 'recorded here']);
 export type MatchedBy = z.infer<typeof matchedBySchema>;
 
 /** A stretch of time in seconds from the start of the recording. */
@@ -25,6 +25,10 @@ export const audioFileSchema = z.object({
   originalSha256: sha256Schema.nullable().default(null),
   sizeBytes: z.number().int(),
   uploadedAtMs: instantMsSchema,
+  /** When it was last written, by the clock of its recorder, as the card that it came from says. */
+  modifiedAtMs: instantMsSchema.nullable().default(null),
+  /** The recorder that wrote it: its files have one clock. Null in files that came before recorders were told apart. */
+  recorder: z.string().nullable().default(null),
   format: fileFormatSchema,
   state: measureStateSchema,
   /** Why it could not be measured, when it could not. */

@@ -5,11 +5,12 @@ import type { WavLayout } from '@marvet/core/audio/wavFormat';
 import type { UploadResult } from '@marvet/core/contract/answers';
 import type { FileChange, FileRow } from '@marvet/core/contract/recordings';
 import { formatRemarks } from '@marvet/core/domain/formatRemarks';
-import { newId } from '@marvet/core/domain/identity';
+import { instantMsSchema, newId } from '@marvet/core/domain/identity';
 import { assignmentSchema } from '@marvet/core/domain/recording';
 import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
+import { recorderOf } from '@marvet/core/takes/places/recorderOf';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { takesOf } from '../jobs/measuring.ts';
@@ -17,13 +18,20 @@ import { listedJson } from '../store/listedJson.ts';
 import type { AudioFileRow, RecordingRow } from '../store/records.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
 import { In, IsNull, Not, present } from '../store/table.ts';
+import { assignFile } from './assignFile.ts';
 import { cutFiles } from './cuts.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
 import { recordingRows } from './recordingRows.ts';
 import type { Services } from './services.ts';
 import { takeIn } from './takeIn.ts';
 
-const nameSchema = z.object({ name: z.string().trim().min(1, 'Give the file its name').max(255, 'A file name has at most 255 characters') });
+/** What is told of a file before its bytes. */
+const arrivalSchema = z.object({
+  name: z.string({ error: 'Give the file its name' }).trim().min(1, 'Give the file its name').max(255, 'A file name has at most 255 characters'),
+  /** The folder that it lay in, from the root of what was chosen. */
+  folder: z.string().max(1000, 'The path of a folder has at most 1,000 characters').nullable().default(null),
+  modifiedMs: z.coerce.number({ error: 'When the file was last written is a number of milliseconds' }).pipe(instantMsSchema).nullable().default(null),
+});
 const againSchema = z.object({ which: z.enum(['all', 'old'], { error: 'Say all or old' }) });
 
 const ofFirst = (column: string) => `(SELECT r."${column}" FROM "recording" r WHERE r."fileId" = "audio_file"."id" AND r."takeId" IS NOT NULL LIMIT 1)`;
@@ -57,7 +65,7 @@ export function fileRoutes({ store, blobs, livePool, work, events }: Services): 
       /** The body is the file itself. It is on the disk, hashed and flushed, before the answer says so; refused, it leaves nothing. */
       .post('/', async (context) => {
         const trialId = pathId(context, 'trial');
-        const { name } = parsed(nameSchema, { name: context.req.query('name') });
+        const { name, folder, modifiedMs } = parsed(arrivalSchema, context.req.query());
         if (!(await store.trials.existsBy({ id: trialId }))) throw notFound('trial');
         const body = context.req.raw.body;
         if (!body) throw new ApiError(422, 'empty', `${name} is empty: 0 bytes`);
@@ -74,7 +82,7 @@ export function fileRoutes({ store, blobs, livePool, work, events }: Services): 
           }
           // Inside the write, so that nobody who clears loose bytes away meanwhile takes these along.
           const blob = await taken.keep();
-          return { ...(await newFile(tables, { trialId, name, ...blob }, taken.layout)), duplicate: false };
+          return { ...(await newFile(tables, { trialId, name, modifiedAtMs: modifiedMs, folder, ...blob }, taken.layout)), duplicate: false };
         });
         await taken.tidy();
         if (!result.duplicate || result.file.state === 'queued') await measuring.request([result.file.id]);
@@ -87,26 +95,10 @@ export function fileRoutes({ store, blobs, livePool, work, events }: Services): 
         const left = await store.write(async (tables) => {
           const file = await presentFile(tables, trialId, id);
           const before = await takesOf(tables, file.id);
-          const take = takeId === null ? null : await tables.takes.findOneBy({ id: takeId, ...present(trialId) });
-          if (takeId !== null && !take) throw notFound('take');
-          const strange = channels.find(({ setupId }) => setupId !== null && !take?.setups.some((setup) => setup.id === setupId));
-          if (strange) throw new ApiError(422, 'invalid', `Channel ${strange.channelIndex + 1}: that candidate is not in this take`, { channels: 'Choose candidates of the take' });
           if (slateSpoken !== undefined) await tables.files.update(file.id, { slateSpoken });
-          for (const recording of await tables.recordings.find({ select: { id: true, channels: true }, where: { fileId: file.id } })) {
-            const said = channels.find(({ channelIndex }) => channelIndex === recording.channels[0]);
-            const named = said?.trackName === undefined ? {} : { trackName: said.trackName || null };
-            await tables.recordings.update(recording.id, {
-              takeId,
-              matchedBy: takeId === null ? null : 'hand',
-              setupId: takeId === null ? null : (said?.setupId ?? null),
-              ...named,
-            });
-          }
-          // A take in which something was switched has its stretches anew.
-          const cut = await cutFiles(tables, [file]);
-          return { before, cut };
+          return { before, cut: await assignFile(tables, file, { takeId, by: 'hand', channels }) };
         });
-        if (left.cut.length > 0) await measuring.request(left.cut);
+        if (left.cut) await measuring.request([id]);
         await work.against.look(trialId, [...left.before, takeId]);
         events.tell(trialId, { type: 'file', fileId: id });
         return context.body(null, 204);
@@ -161,7 +153,10 @@ export function fileRoutes({ store, blobs, livePool, work, events }: Services): 
  */
 export async function newFile(
   tables: Tables,
-  file: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'> & { originalSha256?: string | null },
+  {
+    folder = null,
+    ...file
+  }: Pick<AudioFileRow, 'trialId' | 'name' | 'sha256' | 'sizeBytes'> & { originalSha256?: string | null; modifiedAtMs?: number | null; folder?: string | null },
   layout: WavLayout,
   recorded?: { takeId: string; setupIds: (string | null)[] },
 ): Promise<{ file: AudioFileRow; matchedBy: RecordingRow['matchedBy'] }> {
@@ -174,6 +169,8 @@ export async function newFile(
   const row: AudioFileRow = {
     ...file,
     originalSha256: file.originalSha256 ?? null,
+    modifiedAtMs: file.modifiedAtMs ?? null,
+    recorder: recorderOf({ name: file.name, folder, originator: format.originator }),
     id: newId(),
     uploadedAtMs: Date.now(),
     format,

@@ -74,6 +74,7 @@ describe('the runner', () => {
     cut: { run, resumes: false },
     clip: { run, resumes: false },
     plan: { run, resumes: false },
+    places: { run, resumes: false },
   });
 
   it('does what a person waits for before bulk work, though that was there first', async () => {

@@ -7,6 +7,8 @@ import type { GrownFile, HeardWhileGrowing } from '@marvet/core/measure/measureG
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import type { MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
+import type { PlacedByClock } from '@marvet/core/takes/places/placeByClock';
+import type { TimedFile, TimedTake } from '@marvet/core/takes/places/timed';
 
 /** From where to where in a file, in seconds; null is its start, or its end. */
 export type FileSpan = [startS: number | null, endS: number | null];
@@ -50,6 +52,13 @@ export interface ClipTask extends ChannelPlace, ClipSource {
   kind: 'clip';
 }
 
+/** The takes of files of each recorder, by its clock. */
+export interface PlacesTask {
+  kind: 'places';
+  recorders: { files: TimedFile[]; aheadByHandS: number | null }[];
+  takes: TimedTake[];
+}
+
 /** The sound of a file that is no WAVE file, taken out into one. */
 export interface DecodeTask {
   kind: 'decode';
@@ -65,7 +74,7 @@ export interface FollowTask {
   state: SharedArrayBuffer;
 }
 
-export type AnyTask = DecodeTask | FollowTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask;
+export type AnyTask = DecodeTask | FollowTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask | PlacesTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
 export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask>;
@@ -85,7 +94,9 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
           ? RoundCut
           : Task extends ClipTask
             ? Uint8Array
-            : BuiltPlan;
+            : Task extends PlacesTask
+              ? PlacedByClock[]
+              : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

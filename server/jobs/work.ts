@@ -4,6 +4,7 @@ import type { RoundCut } from '@marvet/core/listen/cutRound';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
+import type { PlacedByClock } from '@marvet/core/takes/places/placeByClock';
 import { LRUCache } from 'lru-cache';
 import type { BlobStore } from '../audio/blobs.ts';
 import type { Store } from '../store/store.ts';
@@ -12,7 +13,7 @@ import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
 import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
-import type { ClipTask, CutTask, JobTask, PairTask } from './tasks.ts';
+import type { ClipTask, CutTask, JobTask, PairTask, PlacesTask } from './tasks.ts';
 
 /** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
 const KEPT_BYTES = 160 << 20;
@@ -25,6 +26,7 @@ export interface Work {
   pair(trialId: string, subjectId: string, task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
   cut(trialId: string, task: Omit<CutTask, 'kind'>): Promise<RoundCut>;
   clip(roundId: string, task: Omit<ClipTask, 'kind'>): Promise<Uint8Array>;
+  places(trialId: string, task: Omit<PlacesTask, 'kind'>): Promise<PlacedByClock[]>;
   plan(trialId: string, plan: PlanDraft, context: PlanContext): Promise<BuiltPlan>;
 }
 
@@ -45,6 +47,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     cut: waitedFor,
     clip: waitedFor,
     plan: waitedFor,
+    places: waitedFor,
   };
   const runner = openRunner(store, handlers, BULK_AT_ONCE);
   const measuring = openMeasuring(store, runner);
@@ -77,6 +80,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     pair: (trialId, subjectId, task) => result(trialId, subjectId, `pair v${METHOD_VERSION} ${JSON.stringify(task)}`, { kind: 'pair', ...task }, true),
     cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, false),
     clip: (roundId, task) => result(null, roundId, `clip ${JSON.stringify(task)}`, { kind: 'clip', ...task }, true),
+    places: (trialId, task) => result(trialId, trialId, `places ${trialId} ${JSON.stringify(task)}`, { kind: 'places', ...task }, true),
     plan: (trialId, plan, context) => result(trialId, trialId, `plan ${trialId} ${JSON.stringify(plan)} ${JSON.stringify(context)}`, { kind: 'plan', plan, context }, false),
   };
 }

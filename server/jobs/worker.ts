@@ -12,6 +12,7 @@ import { measurePair } from '@marvet/core/measure/pair/pair';
 import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
 import { measureFile } from '@marvet/core/measure/report';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
+import { placeByClock } from '@marvet/core/takes/places/placeByClock';
 import { withFileSource } from '../audio/fileSource.ts';
 import { decodeFile } from './decodeFile.ts';
 import type { Answer, AnyTask, ChannelPlace } from './tasks.ts';
@@ -50,6 +51,8 @@ function done(task: AnyTask, progress: MessagePort): unknown {
       );
     case 'clip':
       return withTracks([task], ([track]) => writeWav([blindClip(track as PairTrack, task)], { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
+    case 'places':
+      return task.recorders.map(({ files, aheadByHandS }) => placeByClock(files, task.takes, aheadByHandS));
     case 'plan':
       return buildPlan(task.plan, task.context, sparing(progress));
   }

@@ -14,6 +14,7 @@ import { placementSchema } from '@marvet/core/domain/placement';
 import { planSchema } from '@marvet/core/domain/plan';
 import { preflightRowSchema } from '@marvet/core/domain/preflight';
 import { readingSecondSchema } from '@marvet/core/domain/reading';
+import { recorderClockSchema } from '@marvet/core/domain/recorderClock';
 import { audioFileSchema, recordingSchema } from '@marvet/core/domain/recording';
 import { rigRecordSchema } from '@marvet/core/domain/rigRecord';
 import { listenerSchema, ratingSchema, roundSchema } from '@marvet/core/domain/round';
@@ -80,6 +81,7 @@ export const RECORDS = {
     }),
     keys: ['id'],
   },
+  recorderClocks: { table: 'recorder_clock', schema: recorderClockSchema, keys: ['trialId', 'recorder'] },
   rounds: { table: 'round', schema: roundSchema, keys: ['id'] },
   listeners: { table: 'listener', schema: listenerSchema, keys: ['id'] },
   ratings: { table: 'rating', schema: ratingSchema, keys: ['listenerId', 'letter', 'criterionId'] },

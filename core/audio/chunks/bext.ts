@@ -42,6 +42,28 @@ export function readBext(bytes: Uint8Array): Bext | null {
   };
 }
 
+/** Nearer than this, the time reference is the time of day and finer than the seconds of the origination time. */
+const SAME_TIME_S = 2;
+
+/**
+ * When a file began by its recorder's clock: origination date and time (EBU Tech 3285, 2.3), to the sample where the time reference is
+ * that time of day. A time without its zone; null where there is no date, as a clock that was never set leaves it.
+ * @example startOf({ originationDate: '2026-04-14', originationTime: '09:30:00', timeReferenceSamples: 1_641_624_000 }, 48_000) // '2026-04-14T09:30:00.500'
+ */
+export function startOf(
+  { originationDate, originationTime, timeReferenceSamples }: Pick<Bext, 'originationDate' | 'originationTime' | 'timeReferenceSamples'>,
+  sampleRateHz: number,
+): string | null {
+  const date = /^(\d{4})\D(\d{2})\D(\d{2})$/.exec(originationDate);
+  const time = /^(\d{2})\D(\d{2})\D(\d{2})$/.exec(originationTime);
+  if (!date || !time) return null;
+  const [dayMs, secondsS] = [Date.parse(`${date[1]}-${date[2]}-${date[3]}T00:00:00Z`), Number(time[1]) * 3600 + Number(time[2]) * 60 + Number(time[3])];
+  if (Number.isNaN(dayMs) || secondsS >= 86_400) return null;
+  const referenceS = timeReferenceSamples / sampleRateHz;
+  const startS = Math.abs(referenceS - secondsS) <= SAME_TIME_S ? referenceS : secondsS;
+  return new Date(dayMs + Math.round(startS * 1000)).toISOString().slice(0, -1);
+}
+
 /** Writes a version 1 bext chunk body. Texts that are too long are cut; dates are yyyy-mm-dd, hh:mm:ss. */
 export function writeBext(bext: Pick<Bext, 'description' | 'originator' | 'originationDate' | 'originationTime' | 'timeReferenceSamples'>): Uint8Array {
   const bytes = new Uint8Array(FIXED_BYTES);

@@ -1,6 +1,7 @@
 import { AudioSampleSink, CustomSource, EncodedPacketSink, Input, type InputAudioTrack, MP4, QTFF } from 'mediabunny';
 import type { ByteSource } from '../byteSource.ts';
 import { type DecodedSound, DecodeError, type SoundFormat } from './decodedSound.ts';
+import { movieCreatedAt } from './movieCreatedAt.ts';
 
 /** Blocks that are handed on, in frames. */
 const BLOCK_FRAMES = 8192;
@@ -52,6 +53,7 @@ export async function filmSound(source: ByteSource): Promise<DecodedSound> {
     bitDepth,
     scale: bitDepth === null ? 1 : 2 ** (bitDepth - 1),
     trackNames: tracks.flatMap((track, index) => Array.from({ length: track.numberOfChannels }, () => names[index] || null)),
+    startsAt: movieCreatedAt(source),
     warnings,
   };
   return {

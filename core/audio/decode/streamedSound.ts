@@ -97,6 +97,7 @@ export async function streamedSound(source: ByteSource, kind: Streamed): Promise
     // The FLAC decoder's full scale is the largest number, that of AIFF one more.
     scale: bitDepth === null ? 1 : 2 ** (bitDepth - 1) - (kind === 'FLAC' ? 1 : 0),
     trackNames: channelData.map(() => null),
+    startsAt: null,
     warnings: [],
   };
   async function* blocks(): AsyncGenerator<Float32Array[]> {

@@ -10,6 +10,7 @@ import { Frames1764800000000 } from './0009-frames.ts';
 import { Bodies1764900000000 } from './0010-bodies.ts';
 import { Devices1765000000000 } from './0011-devices.ts';
 import { Door1765100000000 } from './0012-door.ts';
+import { Recorders1765200000000 } from './0013-recorders.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -25,4 +26,5 @@ export const MIGRATIONS = [
   Bodies1764900000000,
   Devices1765000000000,
   Door1765100000000,
+  Recorders1765200000000,
 ];

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { idSchema } from '../domain/identity.ts';
+import { aheadSchema, recorderNameSchema } from '../domain/recorderClock.ts';
+import { type MatchedBy, matchedBySchema } from '../domain/recording.ts';
+import type { TimeBy } from '../takes/places/fileTime.ts';
+import type { ClockPlace, RecorderClock } from '../takes/places/placeByClock.ts';
+
+/** A recorder of a trial, and its clock against the log's. */
+export interface RecorderOfTrial {
+  recorder: string;
+  files: number;
+  /** Files that say when they began. */
+  timed: number;
+  clock: RecorderClock | null;
+  aheadByHandS: number | null;
+}
+
+/** Where a file lies, and where it belongs as far as can be told. */
+export interface FilePlace extends Omit<ClockPlace, 'startsAtMs'> {
+  recorder: string;
+  /** When it began by its own clock, and where that is from; null where nothing says. */
+  ownStartMs: number | null;
+  timeBy: TimeBy | null;
+  /** The same by the log's clock; null as well where the recorder's clock is not known. */
+  startsAtMs: number | null;
+  /** Where it lies now, and by what. */
+  placed: { takeId: string; by: MatchedBy } | null;
+}
+
+export interface Places {
+  recorders: RecorderOfTrial[];
+  files: FilePlace[];
+}
+
+/** Puts files into takes, or takes them out; with the setup of each channel where that is known, else they are found by name and habit. */
+export const placingsSchema = z.object({
+  places: z
+    .array(
+      z.object({
+        fileId: idSchema,
+        takeId: idSchema.nullable(),
+        by: matchedBySchema.nullable(),
+        channels: z
+          .array(z.object({ channelIndex: z.number().int().min(0).max(31), setupId: idSchema.nullable() }))
+          .max(32)
+          .optional(),
+      }),
+    )
+    .min(1, 'Choose a file')
+    .max(1000, 'At most 1,000 files at once'),
+});
+export type Placings = z.infer<typeof placingsSchema>;
+
+/** Sets the clock of a recorder by hand; null leaves it to be found. */
+export const clockSetSchema = z.object({ recorder: z.string(), aheadS: aheadSchema.nullable() });
+/** Says which recorder wrote files. */
+export const recorderSetSchema = z.object({ fileIds: z.array(idSchema).min(1, 'Choose a file').max(1000, 'At most 1,000 files at once'), recorder: recorderNameSchema });

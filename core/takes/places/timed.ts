@@ -1,0 +1,47 @@
+/** A file by the clock of the recorder that wrote it, and what is known of its take already. */
+export interface TimedFile {
+  id: string;
+  startsAtMs: number;
+  durationS: number;
+  /** The take that it is tied to, and whether a hand or a name did it. */
+  tied: { takeId: string; by: 'hand' | 'name' } | null;
+}
+
+/** A take as the field log has it. One that was never stopped has no end. */
+export interface TimedTake {
+  id: string;
+  startedAtMs: number;
+  stoppedAtMs: number | null;
+}
+
+/** Files of one recorder and the takes of a log in seconds from one moment, takes in the order of their start. */
+export interface Timeline {
+  originMs: number;
+  files: readonly TimedFile[];
+  fileStartS: Float64Array;
+  fileEndS: Float64Array;
+  takes: readonly TimedTake[];
+  takeStartS: Float64Array;
+  /** Not a number where the take was never stopped. */
+  takeEndS: Float64Array;
+  /** From the first start to the last end of the log, and an hour. */
+  spanS: number;
+}
+
+/** @param takes at least one */
+export function timelineOf(files: readonly TimedFile[], takes: readonly TimedTake[]): Timeline {
+  const ordered = [...takes].sort((a, b) => a.startedAtMs - b.startedAtMs);
+  const originMs = ordered[0]?.startedAtMs ?? 0;
+  const seconds = (ms: number) => (ms - originMs) / 1000;
+  const lastMs = ordered.reduce((last, { startedAtMs, stoppedAtMs }) => Math.max(last, stoppedAtMs ?? startedAtMs), originMs);
+  return {
+    originMs,
+    files,
+    fileStartS: Float64Array.from(files, ({ startsAtMs }) => seconds(startsAtMs)),
+    fileEndS: Float64Array.from(files, ({ startsAtMs, durationS }) => seconds(startsAtMs) + durationS),
+    takes: ordered,
+    takeStartS: Float64Array.from(ordered, ({ startedAtMs }) => seconds(startedAtMs)),
+    takeEndS: Float64Array.from(ordered, ({ stoppedAtMs }) => (stoppedAtMs === null ? Number.NaN : seconds(stoppedAtMs))),
+    spanS: seconds(lastMs) + 3600,
+  };
+}

@@ -1,0 +1,155 @@
+import type { Places, Placings } from '@marvet/core/contract/places';
+import type { RecordingRow } from '@marvet/core/contract/recordings';
+import { newId } from '@marvet/core/domain/identity';
+import type { Take } from '@marvet/core/domain/take';
+import { fieldRecordingWav } from '@marvet/core/simulate/fieldRecording';
+import { randomSource } from '@marvet/core/simulate/random';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Harness, openHarness, readyTrial } from '../testing/harness.ts';
+
+const RATE_HZ = 8000;
+const MORNING_MS = new Date(2026, 3, 14, 9).getTime();
+/** Seconds after the morning at which takes began, and how long they were. */
+const LOGGED: [atS: number, lengthS: number][] = [
+  [0, 14],
+  [95, 9],
+  [240, 21],
+  [330, 12],
+  [610, 17],
+  [700, 8],
+  [1500, 25],
+  [1625, 11],
+];
+const RECORDERS = [
+  { folder: 'Cards/Gull', aheadS: 4 * 3600 + 17, leadS: 3 },
+  { folder: 'Cards/Tern', aheadS: -25.5 * 3600, leadS: 5 },
+];
+
+let harness: Harness;
+let at: string;
+let chains: readonly [string, string];
+/** The take that each file is of in truth. */
+const truth = new Map<string, string>();
+beforeAll(async () => {
+  harness = await openHarness();
+  ({ at, chains } = await readyTrial(harness));
+  const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body as [Take];
+  const ids = LOGGED.map((_, index) => (index === 0 ? take.id : newId()));
+  await harness.services.store.write(async (tables) => {
+    const whole = await tables.takes.findOneByOrFail({ id: take.id });
+    for (const other of await tables.takes.find()) if (other.id !== take.id) await tables.takes.delete({ id: other.id });
+    for (const [index, [atS, lengthS]] of LOGGED.entries()) {
+      const times = { status: 'done' as const, startedAtMs: MORNING_MS + atS * 1000, stoppedAtMs: MORNING_MS + (atS + lengthS) * 1000 };
+      if (index === 0) await tables.takes.update(take.id, times);
+      else await tables.takes.insert({ ...whole, ...times, id: ids[index] as string, slate: 50 + index, position: 50 + index });
+    }
+  });
+  const random = randomSource(4);
+  for (const { folder, aheadS, leadS } of RECORDERS) {
+    for (const [index, [atS, lengthS]] of LOGGED.entries()) {
+      const early = leadS + 2 * (random.uniform() - 0.5);
+      const samples = Float64Array.from({ length: Math.round((lengthS + early + 4) * RATE_HZ) }, () => 0.01 * random.normal());
+      // Written as the clock of the place, which is what a recorder knows.
+      const local = new Date(MORNING_MS + (atS - early + aheadS) * 1000);
+      const startedAtMs = Date.UTC(local.getFullYear(), local.getMonth(), local.getDate(), local.getHours(), local.getMinutes(), local.getSeconds(), local.getMilliseconds());
+      const bytes = fieldRecordingWav({ channels: [samples], sampleRateHz: RATE_HZ, project: '', scene: '', take: '', tape: '', note: '', trackNames: [''], startedAtMs });
+      const answer = await harness.raw('POST', `/trials/${at.split('/')[2]}/files?name=${`REC_00${index + 10}.WAV`}&folder=${encodeURIComponent(folder)}`, bytes);
+      const { file, matchedBy } = (await answer.json()) as { file: { id: string }; matchedBy: string | null };
+      expect(matchedBy).toBeNull();
+      truth.set(file.id, ids[index] as string);
+    }
+  }
+}, 60_000);
+afterAll(() => harness.close());
+
+const places = async () => (await harness.call<Places>('GET', `${at}/places`)).body;
+const recordings = async () => (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
+const surely = (files: Places['files']): Placings => ({
+  places: files.filter(({ takeId, confidence, placed }) => !placed && takeId && confidence > 0.9).map(({ fileId, takeId }) => ({ fileId, takeId, by: 'clock' })),
+});
+
+describe('files that no name says a take of', () => {
+  it('are told where they belong by the clock of their recorder, which is found, whatever it says', async () => {
+    const { files, recorders } = await places();
+    expect(files).toHaveLength(16);
+    for (const { fileId, takeId, confidence, placed, timeBy } of files) {
+      expect([takeId, placed, timeBy]).toEqual([truth.get(fileId), null, 'header']);
+      expect(confidence).toBeGreaterThan(0.9);
+    }
+    expect(recorders.map(({ recorder, files: count, timed }) => [recorder, count, timed])).toEqual([
+      ['Simulated recorder, Gull, REC', 8, 8],
+      ['Simulated recorder, Tern, REC', 8, 8],
+    ]);
+    for (const [index, { aheadS }] of RECORDERS.entries()) expect(Math.abs((recorders[index]?.clock?.aheadS ?? 0) - aheadS)).toBeLessThan(8);
+  });
+
+  it('are put there many at once, and where they lay before is sent back to undo it', async () => {
+    const chosen = surely((await places()).files);
+    const { status, body: before } = await harness.call<Placings>('POST', `${at}/places`, chosen);
+    expect(status).toBe(200);
+    for (const { fileId, takeId } of await recordings()) expect(takeId).toBe(truth.get(fileId));
+    expect((await places()).files.every(({ placed }) => placed?.by === 'clock')).toBe(true);
+    await harness.call('POST', `${at}/places`, before);
+    for (const { takeId } of await recordings()) expect(takeId).toBeNull();
+  });
+
+  it('have the candidate that their recorder had in the file that somebody tied', async () => {
+    const { files } = await places();
+    const [first] = files as [Places['files'][number]];
+    const take = (await harness.call<Take[]>('GET', `${at}/takes`)).body.find(({ id }) => id === truth.get(first.fileId)) as Take;
+    const setupId = take.setups.find(({ candidateId }) => candidateId === chains[1])?.id ?? null;
+    await harness.call('PUT', `${at}/files/${first.fileId}/assignment`, { takeId: take.id, channels: [{ channelIndex: 0, setupId }] });
+    const before = (await harness.call<Placings>('POST', `${at}/places`, surely((await places()).files))).body;
+    const own = new Set(files.filter(({ recorder }) => recorder === first.recorder).map(({ fileId }) => fileId));
+    const setups = new Map((await harness.call<Take[]>('GET', `${at}/takes`)).body.flatMap((each) => each.setups.map(({ id, candidateId }) => [id, candidateId] as const)));
+    for (const row of await recordings()) expect(setups.get(row.setupId ?? '') ?? null).toBe(own.has(row.fileId) ? chains[1] : null);
+    // Back as it was, the one that was tied by hand too.
+    await harness.call('POST', `${at}/places`, before);
+    await harness.call('POST', `${at}/places`, { places: [{ fileId: first.fileId, takeId: null, by: null }] });
+    for (const { takeId } of await recordings()) expect(takeId).toBeNull();
+  });
+
+  it('all move when the clock of their recorder is set, and find their own again when it is left to be found', async () => {
+    const [{ recorder }] = (await places()).recorders as [Places['recorders'][number]];
+    await harness.call('PUT', `${at}/places/clock`, { recorder, aheadS: 60 });
+    const moved = await places();
+    expect(moved.recorders[0]).toMatchObject({ aheadByHandS: 60, clock: { aheadS: 60 } });
+    expect(moved.files.filter((file) => file.recorder === recorder && file.takeId !== null)).toEqual([]);
+    await harness.call('PUT', `${at}/places/clock`, { recorder, aheadS: null });
+    expect((await places()).files.every(({ fileId, takeId }) => takeId === truth.get(fileId))).toBe(true);
+  });
+
+  it('one that somebody ties moves the others of its recorder along', async () => {
+    const { files } = await places();
+    const [first] = files as [Places['files'][number]];
+    // The wrong take by hand: the clock cannot follow, and says what it makes of it.
+    const wrong = [...truth.values()][5] as string;
+    await harness.call('POST', `${at}/places`, { places: [{ fileId: first.fileId, takeId: wrong, by: 'hand' }] });
+    const told = (await places()).files.find(({ fileId }) => fileId === first.fileId);
+    expect(told).toMatchObject({ takeId: wrong, placed: { takeId: wrong, by: 'hand' } });
+    expect(told?.others[0]?.takeId).toBe(truth.get(first.fileId));
+    await harness.call('POST', `${at}/places`, { places: [{ fileId: first.fileId, takeId: null, by: null }] });
+  });
+
+  it('are all put, or none: a take that is not there changes nothing', async () => {
+    const { files } = await places();
+    const [first, second] = files as [Places['files'][number], Places['files'][number]];
+    const { status } = await harness.call('POST', `${at}/places`, {
+      places: [
+        { fileId: first.fileId, takeId: first.takeId, by: 'hand' },
+        { fileId: second.fileId, takeId: newId(), by: 'hand' },
+      ],
+    });
+    expect(status).toBe(404);
+    for (const { takeId } of await recordings()) expect(takeId).toBeNull();
+  });
+
+  it('are told apart by hand where two recorders write alike', async () => {
+    const { files } = await places();
+    const some = files.slice(0, 3).map(({ fileId }) => fileId);
+    await harness.call('PUT', `${at}/places/recorder`, { fileIds: some, recorder: 'Spare unit' });
+    expect((await places()).recorders.find(({ recorder }) => recorder === 'Spare unit')).toMatchObject({ files: 3 });
+    const { status, text } = await harness.call('PUT', `${at}/places/recorder`, { fileIds: some, recorder: '  ' });
+    expect([status, text]).toEqual([422, expect.stringContaining('Give the recorder a name')]);
+  });
+});
