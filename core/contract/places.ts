@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { idSchema } from '../domain/identity.ts';
-import { aheadSchema, recorderNameSchema } from '../domain/recorderClock.ts';
+import { recorderNameSchema, recorderSchema } from '../domain/recorder.ts';
 import { type MatchedBy, matchedBySchema } from '../domain/recording.ts';
 import type { TimeBy } from '../takes/places/fileTime.ts';
 import type { ClockPlace, RecorderClock } from '../takes/places/placeByClock.ts';
@@ -13,6 +13,8 @@ export interface RecorderOfTrial {
   timed: number;
   clock: RecorderClock | null;
   aheadByHandS: number | null;
+  /** The candidate of each channel, as somebody said it or as its files have it so far. */
+  candidateIds: (string | null)[];
 }
 
 /** Where a file lies, and where it belongs as far as can be told. */
@@ -51,7 +53,8 @@ export const placingsSchema = z.object({
 });
 export type Placings = z.infer<typeof placingsSchema>;
 
-/** Sets the clock of a recorder by hand; null leaves it to be found. */
-export const clockSetSchema = z.object({ recorder: z.string(), aheadS: aheadSchema.nullable() });
+/** Says by how much the clock of a recorder is off, or which candidate its channels are of; what is left out stays. */
+export const recorderPatchSchema = recorderSchema.pick({ name: true, aheadS: true, candidateIds: true }).partial({ aheadS: true, candidateIds: true });
+export type RecorderPatch = z.infer<typeof recorderPatchSchema>;
 /** Says which recorder wrote files. */
 export const recorderSetSchema = z.object({ fileIds: z.array(idSchema).min(1, 'Choose a file').max(1000, 'At most 1,000 files at once'), recorder: recorderNameSchema });

@@ -109,13 +109,29 @@ describe('files that no name says a take of', () => {
     for (const { takeId } of await recordings()) expect(takeId).toBeNull();
   });
 
+  it('have the candidate that somebody says of their recorder, those that are in place too, and it is undone', async () => {
+    await harness.call('POST', `${at}/places`, surely((await places()).files));
+    const [gull, tern] = (await places()).recorders.map(({ recorder }) => recorder) as [string, string];
+    const { body: before } = await harness.call<Placings>('PATCH', `${at}/places/recorders`, { name: gull, candidateIds: [chains[0]] });
+    await harness.call('PATCH', `${at}/places/recorders`, { name: tern, candidateIds: [chains[1]] });
+    const setups = new Map((await harness.call<Take[]>('GET', `${at}/takes`)).body.flatMap((each) => each.setups.map(({ id, candidateId }) => [id, candidateId] as const)));
+    const recorderOf = new Map((await places()).files.map(({ fileId, recorder }) => [fileId, recorder]));
+    for (const row of await recordings()) expect(setups.get(row.setupId ?? '')).toBe(recorderOf.get(row.fileId) === gull ? chains[0] : chains[1]);
+    expect((await places()).recorders.map(({ candidateIds }) => candidateIds)).toEqual([[chains[0]], [chains[1]]]);
+    await harness.call('PATCH', `${at}/places/recorders`, { name: gull, candidateIds: [] });
+    await harness.call('POST', `${at}/places`, before);
+    for (const row of await recordings()) if (recorderOf.get(row.fileId) === gull) expect(row.setupId).toBeNull();
+    await harness.call('PATCH', `${at}/places/recorders`, { name: tern, candidateIds: [] });
+    await harness.call('POST', `${at}/places`, { places: (await places()).files.map(({ fileId }) => ({ fileId, takeId: null, by: null })) });
+  });
+
   it('all move when the clock of their recorder is set, and find their own again when it is left to be found', async () => {
     const [{ recorder }] = (await places()).recorders as [Places['recorders'][number]];
-    await harness.call('PUT', `${at}/places/clock`, { recorder, aheadS: 60 });
+    await harness.call('PATCH', `${at}/places/recorders`, { name: recorder, aheadS: 60 });
     const moved = await places();
     expect(moved.recorders[0]).toMatchObject({ aheadByHandS: 60, clock: { aheadS: 60 } });
     expect(moved.files.filter((file) => file.recorder === recorder && file.takeId !== null)).toEqual([]);
-    await harness.call('PUT', `${at}/places/clock`, { recorder, aheadS: null });
+    await harness.call('PATCH', `${at}/places/recorders`, { name: recorder, aheadS: null });
     expect((await places()).files.every(({ fileId, takeId }) => takeId === truth.get(fileId))).toBe(true);
   });
 

@@ -14,7 +14,7 @@ import { placementSchema } from '@marvet/core/domain/placement';
 import { planSchema } from '@marvet/core/domain/plan';
 import { preflightRowSchema } from '@marvet/core/domain/preflight';
 import { readingSecondSchema } from '@marvet/core/domain/reading';
-import { recorderClockSchema } from '@marvet/core/domain/recorderClock';
+import { recorderSchema } from '@marvet/core/domain/recorder';
 import { audioFileSchema, recordingSchema } from '@marvet/core/domain/recording';
 import { rigRecordSchema } from '@marvet/core/domain/rigRecord';
 import { listenerSchema, ratingSchema, roundSchema } from '@marvet/core/domain/round';
@@ -81,7 +81,7 @@ export const RECORDS = {
     }),
     keys: ['id'],
   },
-  recorderClocks: { table: 'recorder_clock', schema: recorderClockSchema, keys: ['trialId', 'recorder'] },
+  recorders: { table: 'recorder', schema: recorderSchema, keys: ['trialId', 'name'] },
   rounds: { table: 'round', schema: roundSchema, keys: ['id'] },
   listeners: { table: 'listener', schema: listenerSchema, keys: ['id'] },
   ratings: { table: 'rating', schema: ratingSchema, keys: ['listenerId', 'letter', 'criterionId'] },
@@ -103,6 +103,7 @@ export type AudioFileRow = Row<'files'>;
 export type RecordingRow = Row<'recordings'>;
 export type RoundRow = Row<'rounds'>;
 export type ListenerRow = Row<'listeners'>;
+export type RecorderRow = Row<'recorders'>;
 export type GuestRow = Row<'guests'>;
 export type CaptureRow = Row<'captures'>;
 export type JobRow = Row<'jobs'>;

@@ -8,6 +8,7 @@ import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { FigureMatrix } from './FigureMatrix.tsx';
 import { FileTable } from './FileTable.tsx';
+import { PlacesView } from './places/PlacesView.tsx';
 import { RangeView } from './RangeView.tsx';
 import { RecordingTable } from './RecordingTable.tsx';
 import { SlatesSpoken } from './SlatesSpoken.tsx';
@@ -24,11 +25,12 @@ export default function Takes() {
   const chains = useChainsQuery(trialId);
   const [search, changeAddress] = useAddress();
   const asked = search.get('view');
-  const view = asked === 'files' || asked === 'figures' || asked === 'range' ? asked : 'recordings';
+  const view = asked === 'files' || asked === 'places' || asked === 'figures' || asked === 'range' ? asked : 'recordings';
   const loose = useMemo(() => {
     const withGap = new Set(recordings.data?.filter((recording) => recording.setupId === null || recording.takeId === null).map((recording) => recording.fileId));
     return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
   }, [recordings.data, files.data]);
+  const unplaced = (files.data ?? []).filter(({ takeId }) => takeId === null).length;
   const choose = (next: string | null) => changeAddress({ view: next === 'recordings' ? null : next });
   return (
     <>
@@ -42,7 +44,7 @@ export default function Takes() {
             <>
               <SlatesSpoken trialId={trialId} />
               <Sheet
-                title={{ files: 'Files', figures: 'Figures over the plan', range: 'How far each link holds', recordings: 'Recordings' }[view]}
+                title={{ files: 'Files', places: 'Where files belong', figures: 'Figures over the plan', range: 'How far each link holds', recordings: 'Recordings' }[view]}
                 aside={
                   <Nav variant="underline" activeKey={view} onSelect={choose}>
                     <Nav.Item>
@@ -66,6 +68,11 @@ export default function Takes() {
                         {loose > 0 && <span className="alarm small">, {loose} to be matched</span>}
                       </Nav.Link>
                     </Nav.Item>
+                    <Nav.Item>
+                      <Nav.Link as="button" type="button" eventKey="places">
+                        Places {unplaced > 0 && <span className="alarm small">{unplaced} open</span>}
+                      </Nav.Link>
+                    </Nav.Item>
                   </Nav>
                 }
               >
@@ -73,6 +80,8 @@ export default function Takes() {
                   <FigureMatrix trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
                 ) : view === 'range' ? (
                   <RangeView trialId={trialId} chains={chains.data!} />
+                ) : view === 'places' ? (
+                  <PlacesView trialId={trialId} files={files.data!} recordings={recordings.data!} takes={takes.data!} />
                 ) : view === 'files' ? (
                   <FileTable trialId={trialId} files={files.data!} recordings={recordings.data!} takes={takes.data!} progress={progress} />
                 ) : (

@@ -2,6 +2,17 @@ import type { UploadResult } from '@marvet/core/contract/answers';
 import { PAGE_HEADER } from '@marvet/core/contract/events';
 import { PAGE_ID } from '../../data/api.ts';
 
+/** What is told of a file: its name, when it was last written by the clock of its recorder, and the folder that it lay in. */
+function arrivalOf(file: File): Record<string, string> {
+  const path = file.webkitRelativePath || (file as File & { path?: string }).path || '';
+  const folder = path
+    .split('/')
+    .slice(0, -1)
+    .filter((part) => part !== '' && part !== '.')
+    .join('/');
+  return { name: file.name, modifiedMs: String(file.lastModified), ...(folder ? { folder } : {}) };
+}
+
 /**
  * Streams a file to the server. XMLHttpRequest rather than fetch, since only it tells how much of a
  * body has gone.
@@ -10,7 +21,7 @@ import { PAGE_ID } from '../../data/api.ts';
 export function upload(trialId: string, file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<UploadResult> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', `/api/trials/${trialId}/files?name=${encodeURIComponent(file.name)}`);
+    request.open('POST', `/api/trials/${trialId}/files?${new URLSearchParams(arrivalOf(file))}`);
     request.responseType = 'json';
     request.setRequestHeader('Content-Type', 'application/octet-stream');
     request.setRequestHeader(PAGE_HEADER, PAGE_ID);

@@ -1,0 +1,97 @@
+import type { Placings } from '@marvet/core/contract/places';
+import { grouped } from '@marvet/core/domain/grouped';
+import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
+import { matchSetups } from '@marvet/core/takes/matchFile';
+import { habitOf, setupsByHabit } from '@marvet/core/takes/places/habit';
+import { recorderOf } from '@marvet/core/takes/places/recorderOf';
+import type { AudioFileRow } from '../store/records.ts';
+import type { ReadTables, Tables } from '../store/store.ts';
+import { In, inParts, present } from '../store/table.ts';
+import { assignFile, type ChannelTie } from './assignFile.ts';
+
+/** By recorder, the candidate of each channel: as somebody said it, and as files that are tied have it. */
+export interface KnownChannels {
+  said: ReadonlyMap<string, ReadonlyMap<number, string>>;
+  habits: ReadonlyMap<string, ReadonlyMap<number, string>>;
+}
+const NONE: ReadonlyMap<number, string> = new Map();
+
+/** Files that came before recorders were told apart are told by what they are called. */
+export const recorderNameOf = ({ recorder, name, format }: Pick<AudioFileRow, 'recorder' | 'name' | 'format'>) =>
+  recorder ?? recorderOf({ name, folder: null, originator: format.originator });
+
+/** How files are tied now, in the shape in which it is asked for. */
+export async function tiesOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly string[]) {
+  const select = { id: true, fileId: true, takeId: true, setupId: true, matchedBy: true, channels: true, startS: true } as const;
+  const rows = await inParts(fileIds, (part) => tables.recordings.find({ select, where: { fileId: part } }));
+  const byFile = grouped(rows, ({ fileId }) => fileId);
+  const places = fileIds.map((fileId) => {
+    const own = byFile.get(fileId) ?? [];
+    const tied = own.find(({ takeId }) => takeId !== null);
+    // Where something was switched the first stretch says it; the others follow.
+    const channels = own.flatMap(({ channels: [channelIndex = 0], setupId, startS }): ChannelTie[] => (startS === null ? [{ channelIndex, setupId }] : []));
+    return { fileId, takeId: tied?.takeId ?? null, by: tied?.matchedBy ?? null, channels };
+  });
+  return { places };
+}
+
+/** Setups of the channels of a file in a take: by names, then as somebody said of its recorder, then by what its other files have. */
+export async function foundTies(tables: Tables, file: AudioFileRow, takeId: string, known: KnownChannels): Promise<ChannelTie[]> {
+  const take = await tables.takes.findOneBy({ id: takeId });
+  if (!take) return [];
+  const chains = await tables.chains.findBy({ id: In(candidatesOf(take)) });
+  const recorder = recorderNameOf(file);
+  const setups = firstSetups(take);
+  const bySaying = setupsByHabit(
+    file.format.trackNames.map(() => null),
+    setups,
+    known.said.get(recorder) ?? NONE,
+  );
+  const byName = matchSetups(`${recorder} ${file.name}`, file.format.trackNames, setups, chains).map((setupId, channel) => bySaying[channel] ?? setupId);
+  const once = byName.map((setupId, channel) => (byName.indexOf(setupId) === channel ? setupId : null));
+  return setupsByHabit(once, setups, known.habits.get(recorder) ?? NONE).map((setupId, channelIndex) => ({ channelIndex, setupId }));
+}
+
+/** Ties files of a recorder that are in place anew, after somebody said which candidates its channels are of. */
+export async function retied(tables: Tables, trialId: string, recorder: string): Promise<{ before: Placings['places']; cut: string[]; touched: string[] }> {
+  const files = (await tables.files.findBy(present(trialId))).filter((file) => recorderNameOf(file) === recorder);
+  const { places } = await tiesOf(
+    tables,
+    files.map(({ id }) => id),
+  );
+  const inPlace = places.filter(({ takeId }) => takeId !== null);
+  const known = await knownChannels(tables, trialId);
+  const cut: string[] = [];
+  for (const { fileId, takeId, by } of inPlace) {
+    const file = files.find(({ id }) => id === fileId) as AudioFileRow;
+    if (await assignFile(tables, file, { takeId, by, channels: await foundTies(tables, file, takeId as string, known) })) cut.push(fileId);
+  }
+  return { before: inPlace, cut, touched: inPlace.map(({ takeId }) => takeId as string) };
+}
+
+/** The candidate of each channel of a recorder, as far as it is known. */
+export function channelsOf(files: readonly Pick<AudioFileRow, 'format'>[], recorder: string, { said, habits }: KnownChannels): (string | null)[] {
+  const length = Math.max(0, ...files.map(({ format }) => format.channels));
+  return Array.from({ length }, (_, channel) => said.get(recorder)?.get(channel) ?? habits.get(recorder)?.get(channel) ?? null);
+}
+
+/** What is known of the channels of all recorders of a trial. */
+export async function knownChannels(tables: Pick<ReadTables, 'files' | 'recordings' | 'takes' | 'recorders'>, trialId: string): Promise<KnownChannels> {
+  const rows = await tables.recorders.findBy({ trialId });
+  const said = new Map(rows.map(({ name, candidateIds }) => [name, new Map(candidateIds.flatMap((id, channel) => (id === null ? [] : [[channel, id] as const])))]));
+  return { said, habits: await habitsOf(tables, trialId) };
+}
+
+/** What each recorder's channels were of so far, in files that are tied. */
+async function habitsOf(tables: Pick<ReadTables, 'files' | 'recordings' | 'takes'>, trialId: string): Promise<Map<string, Map<number, string>>> {
+  const files = await tables.files.find({ select: { id: true, name: true, recorder: true, format: true as never }, where: present(trialId) });
+  const takes = await tables.takes.find({ select: { id: true, setups: true as never }, where: present(trialId) });
+  const candidateOf = new Map(takes.flatMap(({ setups }) => setups.map(({ id, candidateId }) => [id, candidateId] as const)));
+  const recorderById = new Map(files.map((file) => [file.id, recorderNameOf(file)]));
+  const rows = await tables.recordings.find({ select: { id: true, fileId: true, channels: true, setupId: true }, where: { trialId } });
+  const tied = rows.flatMap(({ fileId, channels: [channelIndex = 0], setupId }) => {
+    const [recorder, candidateId] = [recorderById.get(fileId), candidateOf.get(setupId ?? '')];
+    return recorder !== undefined && candidateId ? [{ recorder, channelIndex, candidateId }] : [];
+  });
+  return new Map([...grouped(tied, ({ recorder }) => recorder)].map(([recorder, own]) => [recorder, habitOf(own)]));
+}

@@ -1,0 +1,24 @@
+import type { Places, Placings } from '@marvet/core/contract/places';
+import { api } from './api.ts';
+
+const placesApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    /** Where each file lies and belongs; a file that comes in or is measured changes it. */
+    places: build.query<Places, string>({ query: (trialId) => `trials/${trialId}/places`, providesTags: ['Files', 'Takes', 'Trials'] }),
+    /** Puts files into takes, and answers with where they lay before. */
+    putInPlace: build.mutation<Placings, { trialId: string } & Placings>({
+      query: ({ trialId, places }) => ({ url: `trials/${trialId}/places`, method: 'POST', body: { places } }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict', 'Trials'],
+    }),
+    setRecorderClock: build.mutation<void, { trialId: string; recorder: string; aheadS: number | null }>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/places/clock`, method: 'PUT', body }),
+      invalidatesTags: ['Files'],
+    }),
+    setRecorder: build.mutation<void, { trialId: string; fileIds: string[]; recorder: string }>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/places/recorder`, method: 'PUT', body }),
+      invalidatesTags: ['Files'],
+    }),
+  }),
+});
+
+export const { usePlacesQuery, usePutInPlaceMutation, useSetRecorderClockMutation, useSetRecorderMutation } = placesApi;

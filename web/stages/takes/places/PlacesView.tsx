@@ -1,0 +1,100 @@
+import type { FilePlace, Placings } from '@marvet/core/contract/places';
+import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
+import { slateLabel, type Take } from '@marvet/core/domain/take';
+import type { SortingState } from '@tanstack/react-table';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { usePlacesQuery, usePutInPlaceMutation } from '../../../data/places.ts';
+import { useTrialWords } from '../../../data/trialData.ts';
+import { useNotice } from '../../../parts/notices.tsx';
+import { Loaded } from '../../../parts/states.tsx';
+import { useTold } from '../../../parts/useTold.ts';
+import { VirtualTable } from '../../../parts/VirtualTable.tsx';
+import { SafePlayer } from '../SafePlayer.tsx';
+import { type PlaceRow, usePlaceColumns } from './placeColumns.tsx';
+import { isDoubtful, SURE } from './placeWords.ts';
+import { RecorderClocks } from './RecorderClocks.tsx';
+
+interface PlacesViewProps {
+  trialId: string;
+  files: FileRow[];
+  recordings: RecordingRow[];
+  takes: Take[];
+}
+
+/** Where files belong, before anything is final: each with its guess, how sure that is and why; put there one by one or many at once. */
+export function PlacesView({ trialId, files, recordings, takes }: PlacesViewProps) {
+  const query = usePlacesQuery(trialId);
+  return <Loaded of={[query]}>{() => <PlacesDesk trialId={trialId} files={files} recordings={recordings} takes={takes} places={query.data!} />}</Loaded>;
+}
+
+function PlacesDesk({
+  trialId,
+  files,
+  recordings,
+  takes,
+  places,
+}: PlacesViewProps & { places: { recorders: Parameters<typeof RecorderClocks>[0]['recorders']; files: FilePlace[] } }) {
+  const words = useTrialWords(trialId);
+  const [put] = usePutInPlaceMutation();
+  const told = useTold();
+  const tell = useNotice();
+  const [all, setAll] = useState(false);
+  const [heard, setHeard] = useState<string | null>(null);
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'sure', desc: false }]);
+  const slates = useMemo(() => new Map(takes.map((take) => [take.id, slateLabel(take)])), [takes]);
+  const rows = useMemo(() => {
+    const byId = new Map(files.map((file) => [file.id, file]));
+    return places.files.flatMap((place): PlaceRow[] => {
+      const file = byId.get(place.fileId);
+      return file ? [{ ...place, name: file.name, lengthS: file.format?.durationS ?? 0, doubtful: isDoubtful(place) }] : [];
+    });
+  }, [files, places.files]);
+  const shown = all ? rows : rows.filter(({ placed, doubtful }) => !placed || doubtful);
+  const sure = rows.filter(({ placed, takeId, confidence, over }) => !placed && takeId !== null && confidence > SURE && over.length === 0);
+  const send = async (asked: Placings['places'], said: string) => {
+    const { data: before } = await told(put({ trialId, places: asked }));
+    if (before) tell(said, () => void told(put({ trialId, ...before })));
+  };
+  const putOne = (row: PlaceRow, takeId: string | null) => {
+    // Whoever looked at one and put it knows: it stands, and the clock of its recorder follows it.
+    const by = takeId === null ? null : 'hand';
+    const where = takeId === null ? 'in no take' : `in ${slates.get(takeId)}`;
+    void send([{ fileId: row.fileId, takeId, by }], `${row.name} lies ${where}`);
+  };
+  const columns = usePlaceColumns({ takes, words, slateOf: (id) => slates.get(id) ?? '?', onPut: putOne, onHear: setHeard });
+  const first = recordings.find(({ fileId }) => fileId === heard);
+  return (
+    <div className="stack">
+      <RecorderClocks trialId={trialId} recorders={places.recorders} />
+      <div className="filters">
+        <Button
+          variant="primary"
+          disabled={sure.length === 0}
+          onClick={() =>
+            void send(
+              sure.map(({ fileId, takeId }) => ({ fileId, takeId, by: 'clock' as const })),
+              `${sure.length} ${sure.length === 1 ? 'file is' : 'files are'} in place`,
+            )
+          }
+        >
+          {sure.length === 0 ? 'None to be put that is surer than 90 %' : `Put the ${sure.length} that ${sure.length === 1 ? 'is' : 'are'} surer than 90 %`}
+        </Button>
+        <Form.Check type="switch" id="all-places" label="those that are in place too" checked={all} onChange={(event) => setAll(event.target.checked)} />
+        <span className="small soft">Nothing is copied or altered: a file is only tied to its take, and may be taken out again.</span>
+      </div>
+      {first && (
+        <div className="row-line">
+          <span className="small text-nowrap">{first.fileName}</span>
+          <SafePlayer key={first.id} src={`/api/trials/${trialId}/recordings/${first.id}/audio`} label={`Channel 1 of ${first.fileName}`} />
+        </div>
+      )}
+      {shown.length === 0 ? (
+        <p className="soft mb-0">Every file is in its place{rows.length > 0 ? ', and no clock contradicts' : ''}.</p>
+      ) : (
+        <VirtualTable label="Table of places" rows={shown} columns={columns} rowKey={(row) => row.fileId} sorting={sorting} onSorting={setSorting} />
+      )}
+    </div>
+  );
+}

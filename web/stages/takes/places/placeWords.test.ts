@@ -1,0 +1,58 @@
+import type { FilePlace } from '@marvet/core/contract/places';
+import { describe, expect, it } from 'vitest';
+import { aheadText, clockSays, isDoubtful, placeReason } from './placeWords.ts';
+
+const place = (values: Partial<FilePlace>): FilePlace => ({
+  fileId: 'f',
+  recorder: 'REC',
+  takeId: '03',
+  confidence: 0.97,
+  startsAtMs: 1000,
+  ownStartMs: 2000,
+  timeBy: 'header',
+  others: [],
+  over: [],
+  placed: null,
+  ...values,
+});
+const slateOf = (id: string) => id;
+
+describe('what is said of a file and its place', () => {
+  it.each([
+    [0.4, 'right to the second'],
+    [14_417, '4 h 17 s ahead'],
+    [-61, '1 min 1 s behind'],
+    [-93_600, '1 d 2 h behind'],
+    [-504_921_600, '16 years and more behind'],
+  ])('a clock that is off by %d s is %s', (aheadS, text) => {
+    expect(aheadText(aheadS)).toBe(text);
+  });
+
+  it.each<[string, Partial<FilePlace>, boolean, string]>([
+    ['found by its clock', {}, false, 'by its clock'],
+    ['found by the time of the card', { timeBy: 'last written', confidence: 0.6 }, true, 'by when it was last written'],
+    ['of no take', { takeId: null }, false, 'by its clock nothing was logged then'],
+    ['without a time', { timeBy: null, takeId: null, confidence: 0 }, true, 'does not say when it began'],
+    ['of a recorder whose clock fits nothing', { startsAtMs: null, takeId: null, confidence: 0 }, true, 'the clock of its recorder fits no part of the log'],
+    ['longer than a take', { over: ['03', '04'] }, true, 'runs over 03, 04: it would have to be cut'],
+    ['placed by its name', { placed: { takeId: '03', by: 'file name' } }, false, 'by file name'],
+    ['named for another take', { placed: { takeId: '07', by: 'file name' } }, true, 'lies there by file name; by its clock it is 03 (97 %)'],
+    [
+      'tied by hand to another take',
+      { takeId: '07', confidence: 1, others: [{ takeId: '03', confidence: 0.98 }], placed: { takeId: '07', by: 'hand' } },
+      true,
+      'lies there by hand; by its clock it is 03 (98 %)',
+    ],
+  ])('a file %s', (_what, values, doubtful, reason) => {
+    expect(isDoubtful(place(values))).toBe(doubtful);
+    expect(placeReason(place(values), slateOf)).toBe(reason);
+  });
+
+  it('a clock is told with how sure it is, and by whom it was set', () => {
+    const recorder = { recorder: 'REC', files: 3, timed: 3, aheadByHandS: null, clock: { aheadS: 75, driftPpm: 38.2, spreadS: 1, sure: 0.996 } };
+    expect(clockSays(recorder)).toBe('1 min 15 s ahead, drifting 38 ppm, 100 % sure');
+    expect(clockSays({ ...recorder, aheadByHandS: -30 })).toBe('30 s behind, set by hand');
+    expect(clockSays({ ...recorder, clock: null })).toBe('fits no part of the log');
+    expect(clockSays({ ...recorder, timed: 0 })).toBe('its files do not say when they began');
+  });
+});

@@ -1,0 +1,67 @@
+import type { FilePlace, RecorderOfTrial } from '@marvet/core/contract/places';
+
+/** From this on a place is surely right: many are put there with one press. */
+export const SURE = 0.9;
+
+/** Slate of a take, by its identity. */
+export type SlateOf = (takeId: string) => string;
+
+/**
+ * By how much a clock is off, in words.
+ * @example aheadText(14_417) // '4 h 17 s ahead'
+ */
+export function aheadText(aheadS: number): string {
+  const all = Math.abs(aheadS);
+  if (all < 1) return 'right to the second';
+  const years = Math.floor(all / (365.25 * 86_400));
+  if (years > 0) return `${years} ${years === 1 ? 'year' : 'years'} and more ${aheadS > 0 ? 'ahead' : 'behind'}`;
+  const whole = Math.round(all);
+  const parts = [
+    [Math.floor(whole / 86_400), 'd'],
+    [Math.floor(whole / 3600) % 24, 'h'],
+    [Math.floor(whole / 60) % 60, 'min'],
+    [whole % 60, 's'],
+  ] as const;
+  const told = parts.filter(([count]) => count > 0).map(([count, unit]) => `${count} ${unit}`);
+  return `${told.join(' ')} ${aheadS > 0 ? 'ahead' : 'behind'}`;
+}
+
+/** What is known of the clock of a recorder, and from what. */
+export function clockSays({ clock, timed, aheadByHandS }: RecorderOfTrial): string {
+  if (timed === 0) return 'its files do not say when they began';
+  if (aheadByHandS !== null) return `${aheadText(aheadByHandS)}, set by hand`;
+  if (!clock) return 'fits no part of the log';
+  const drift = Math.abs(clock.driftPpm) >= 1 ? `, drifting ${clock.driftPpm.toFixed(0)} ppm` : '';
+  return `${aheadText(clock.aheadS)}${drift}, ${Math.round(clock.sure * 100)} % sure`;
+}
+
+/** Whether what lies in a take may not belong there, or nobody knows where it belongs. */
+export function isDoubtful(place: FilePlace): boolean {
+  if (place.over.length > 0) return true;
+  if (!place.placed) return place.confidence <= SURE;
+  return contradicts(place) !== null;
+}
+
+/** The take that the clock says where a file lies in another one; null where it agrees, or is not sure. */
+export function contradicts({ placed, takeId, confidence, others }: FilePlace): { takeId: string | null; confidence: number } | null {
+  if (!placed) return null;
+  const [other] = others;
+  const says = takeId === placed.takeId ? (other ?? null) : { takeId, confidence };
+  return says && says.takeId !== placed.takeId && says.confidence > 0.5 ? says : null;
+}
+
+/** Why a file is thought to belong where it is said, in a few words. */
+export function placeReason(place: FilePlace, slateOf: SlateOf): string {
+  const { placed, takeId, timeBy, over, startsAtMs } = place;
+  if (over.length > 0) return `runs over ${over.map(slateOf).join(', ')}: it would have to be cut`;
+  const against = contradicts(place);
+  if (placed && against) {
+    const says = against.takeId === null ? 'is of no take' : `is ${slateOf(against.takeId)}`;
+    return `lies there by ${placed.by}; by its clock it ${says} (${Math.round(against.confidence * 100)} %)`;
+  }
+  if (placed) return `by ${placed.by}`;
+  if (timeBy === null) return 'does not say when it began';
+  if (startsAtMs === null) return 'the clock of its recorder fits no part of the log';
+  const by = timeBy === 'header' ? 'its clock' : 'when it was last written';
+  return takeId === null ? `by ${by} nothing was logged then` : `by ${by}`;
+}
