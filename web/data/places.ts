@@ -1,4 +1,4 @@
-import type { Places, Placings } from '@marvet/core/contract/places';
+import type { Places, Placings, RecorderPatch } from '@marvet/core/contract/places';
 import { api } from './api.ts';
 
 const placesApi = api.injectEndpoints({
@@ -10,10 +10,12 @@ const placesApi = api.injectEndpoints({
       query: ({ trialId, places }) => ({ url: `trials/${trialId}/places`, method: 'POST', body: { places } }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict', 'Trials'],
     }),
-    setRecorderClock: build.mutation<void, { trialId: string; recorder: string; aheadS: number | null }>({
-      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/places/clock`, method: 'PUT', body }),
-      invalidatesTags: ['Files'],
+    /** Says something of a recorder, and answers with how its files were tied before. */
+    changeRecorder: build.mutation<Placings, { trialId: string; patch: RecorderPatch }>({
+      query: ({ trialId, patch }) => ({ url: `trials/${trialId}/places/recorders`, method: 'PATCH', body: patch }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict', 'Trials'],
     }),
+    /** Says which recorder wrote a file. */
     setRecorder: build.mutation<void, { trialId: string; fileIds: string[]; recorder: string }>({
       query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/places/recorder`, method: 'PUT', body }),
       invalidatesTags: ['Files'],
@@ -21,4 +23,4 @@ const placesApi = api.injectEndpoints({
   }),
 });
 
-export const { usePlacesQuery, usePutInPlaceMutation, useSetRecorderClockMutation, useSetRecorderMutation } = placesApi;
+export const { usePlacesQuery, usePutInPlaceMutation, useChangeRecorderMutation, useSetRecorderMutation } = placesApi;

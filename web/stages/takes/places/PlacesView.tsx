@@ -1,11 +1,11 @@
-import type { FilePlace, Placings } from '@marvet/core/contract/places';
+import type { Places, Placings } from '@marvet/core/contract/places';
 import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import type { SortingState } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { usePlacesQuery, usePutInPlaceMutation } from '../../../data/places.ts';
+import { usePlacesQuery, usePutInPlaceMutation, useSetRecorderMutation } from '../../../data/places.ts';
 import { useTrialWords } from '../../../data/trialData.ts';
 import { useNotice } from '../../../parts/notices.tsx';
 import { Loaded } from '../../../parts/states.tsx';
@@ -14,7 +14,7 @@ import { VirtualTable } from '../../../parts/VirtualTable.tsx';
 import { SafePlayer } from '../SafePlayer.tsx';
 import { type PlaceRow, usePlaceColumns } from './placeColumns.tsx';
 import { isDoubtful, SURE } from './placeWords.ts';
-import { RecorderClocks } from './RecorderClocks.tsx';
+import { RecorderTable } from './RecorderTable.tsx';
 
 interface PlacesViewProps {
   trialId: string;
@@ -29,15 +29,10 @@ export function PlacesView({ trialId, files, recordings, takes }: PlacesViewProp
   return <Loaded of={[query]}>{() => <PlacesDesk trialId={trialId} files={files} recordings={recordings} takes={takes} places={query.data!} />}</Loaded>;
 }
 
-function PlacesDesk({
-  trialId,
-  files,
-  recordings,
-  takes,
-  places,
-}: PlacesViewProps & { places: { recorders: Parameters<typeof RecorderClocks>[0]['recorders']; files: FilePlace[] } }) {
+function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewProps & { places: Places }) {
   const words = useTrialWords(trialId);
   const [put] = usePutInPlaceMutation();
+  const [setRecorder] = useSetRecorderMutation();
   const told = useTold();
   const tell = useNotice();
   const [all, setAll] = useState(false);
@@ -63,11 +58,22 @@ function PlacesDesk({
     const where = takeId === null ? 'in no take' : `in ${slates.get(takeId)}`;
     void send([{ fileId: row.fileId, takeId, by }], `${row.name} lies ${where}`);
   };
-  const columns = usePlaceColumns({ takes, words, slateOf: (id) => slates.get(id) ?? '?', onPut: putOne, onHear: setHeard });
+  const nameRecorder = async (row: PlaceRow, recorder: string) => {
+    const { error } = await told(setRecorder({ trialId, fileIds: [row.fileId], recorder }));
+    if (!error) tell(`${row.name} is by ${recorder}`, () => void told(setRecorder({ trialId, fileIds: [row.fileId], recorder: row.recorder })));
+  };
+  const columns = usePlaceColumns({
+    takes,
+    words,
+    slateOf: (id) => slates.get(id) ?? '?',
+    onPut: putOne,
+    onHear: setHeard,
+    onRecorder: (row, recorder) => void nameRecorder(row, recorder),
+  });
   const first = recordings.find(({ fileId }) => fileId === heard);
   return (
     <div className="stack">
-      <RecorderClocks trialId={trialId} recorders={places.recorders} />
+      <RecorderTable trialId={trialId} recorders={places.recorders} chains={[...words.chains.values()]} />
       <div className="filters">
         <Button
           variant="primary"

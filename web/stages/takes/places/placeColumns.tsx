@@ -6,6 +6,7 @@ import { useMemo, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { TrialWords } from '../../../data/trialData.ts';
+import { KeptText } from '../../../parts/fields.tsx';
 import { Progress } from '../../../parts/Progress.tsx';
 import { placeReason, type SlateOf } from './placeWords.ts';
 
@@ -22,6 +23,7 @@ interface PlaceColumns {
   slateOf: SlateOf;
   onPut(row: PlaceRow, takeId: string | null): void;
   onHear(fileId: string): void;
+  onRecorder(row: PlaceRow, recorder: string): void;
 }
 
 const column = createColumnHelper<PlaceRow>();
@@ -43,7 +45,18 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
     ));
     return [
       column.accessor('name', { header: 'File' }),
-      column.accessor('recorder', { header: 'Recorder' }),
+      column.accessor('recorder', {
+        header: 'Recorder',
+        cell: ({ row: { original } }) => (
+          <KeptText
+            label={`Recorder of ${original.name}`}
+            hideLabel
+            maxLength={120}
+            value={original.recorder}
+            onKeep={(recorder) => recorder && latest.current.onRecorder(original, recorder)}
+          />
+        ),
+      }),
       column.accessor((row) => row.ownStartMs ?? 0, {
         id: 'own',
         header: 'Began, its clock',

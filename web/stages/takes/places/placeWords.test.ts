@@ -49,7 +49,7 @@ describe('what is said of a file and its place', () => {
   });
 
   it('a clock is told with how sure it is, and by whom it was set', () => {
-    const recorder = { recorder: 'REC', files: 3, timed: 3, aheadByHandS: null, clock: { aheadS: 75, driftPpm: 38.2, spreadS: 1, sure: 0.996 } };
+    const recorder = { recorder: 'REC', files: 3, timed: 3, aheadByHandS: null, candidateIds: [], clock: { aheadS: 75, driftPpm: 38.2, spreadS: 1, sure: 0.996 } };
     expect(clockSays(recorder)).toBe('1 min 15 s ahead, drifting 38 ppm, 100 % sure');
     expect(clockSays({ ...recorder, aheadByHandS: -30 })).toBe('30 s behind, set by hand');
     expect(clockSays({ ...recorder, clock: null })).toBe('fits no part of the log');

@@ -1,0 +1,143 @@
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import type { FileRow, RecordingRow } from '../core/contract/recordings.ts';
+import { newId } from '../core/domain/identity.ts';
+import type { Take } from '../core/domain/take.ts';
+import { fieldRecordingWav } from '../core/simulate/fieldRecording.ts';
+import { dryClip } from '../demo/dryClip.ts';
+import { accessible } from './accessible.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask, smallTrial } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+test.beforeAll(async () => {
+  marvet = await runMarvet({ built: true });
+});
+test.afterAll(() => marvet.dispose());
+
+const RATE_HZ = 48_000;
+/** Seconds after the first start at which takes were started, and how long they ran. */
+const LOGGED: [atS: number, lengthS: number][] = [
+  [0, 11],
+  [140, 16],
+  [420, 9],
+  [515, 21],
+];
+const CARDS = [
+  { card: 'Gull', aheadS: 26 * 3600 - 340 },
+  { card: 'Tern', aheadS: -5 * 3600 + 71 },
+];
+
+const VOICE = dryClip('ferrier-neutral', RATE_HZ);
+/** A voice for as long as it takes, each file at another place of it. */
+const spokenFor = (lengthS: number, number: number) =>
+  Float64Array.from({ length: Math.round(lengthS * RATE_HZ) }, (_, frame) => VOICE[(frame + number * RATE_HZ) % VOICE.length] as number);
+
+/** Two cards of machine-named files, each by a clock of its own, and a false start. */
+async function twoCards(firstMs: number): Promise<string> {
+  const folder = await mkdtemp(join(tmpdir(), 'marvet-cards-'));
+  for (const { card, aheadS } of CARDS) {
+    await mkdir(join(folder, card));
+    const write = (number: number, atS: number, lengthS: number) => {
+      const local = new Date(firstMs + (atS + aheadS) * 1000);
+      // As a recorder writes it: the time of the place.
+      const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
+      const channels = [spokenFor(lengthS, number)];
+      const bytes = fieldRecordingWav({ channels, sampleRateHz: RATE_HZ, project: '', scene: '', take: '', tape: '', note: '', trackNames: [''], startedAtMs });
+      return writeFile(join(folder, card, `REC_${String(number).padStart(4, '0')}.WAV`), bytes);
+    };
+    for (const [index, [atS, lengthS]] of LOGGED.entries()) await write(index + 1, atS - 4 - 0.5 * index, lengthS + 9);
+    await write(9, 280, 5);
+  }
+  return folder;
+}
+
+test('two cards of machine-named files, hours off: each finds its take, is put there at once, told whose it is, moved by keyboard, and taken back', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  const firstMs = Date.now() - 3 * 3600_000;
+  const lines = LOGGED.flatMap(([atS, lengthS], index) => {
+    const line = { takeId: takes[index]!.id };
+    const startMs = firstMs + atS * 1000;
+    return [
+      { ...line, id: newId(), kind: 'start', atMs: startMs },
+      { ...line, id: newId(), kind: 'stop', atMs: startMs + lengthS * 1000 },
+    ];
+  });
+  await ask(marvet.address, 'POST', `${at}/log`, { lines });
+  const folder = await twoCards(firstMs);
+  await page.goto(`${marvet.address}${at}/takes`);
+  await page.getByLabel('A folder with sound').setInputFiles(folder);
+  await expect(page.getByText('10 of 10 are here')).toBeVisible();
+  await page.getByRole('button', { name: /^Places/ }).click();
+
+  const recorders = page.getByRole('table', { name: 'Recorders' });
+  await expect(recorders.getByRole('row', { name: /Gull/ })).toContainText(/1 d 1 h 54 min \d+ s ahead, .*100 % sure/);
+  await expect(recorders.getByRole('row', { name: /Tern/ })).toContainText(/4 h 58 min \d+ s behind/);
+  const table = page.getByRole('region', { name: 'Table of places' });
+  await expect(table.getByRole('row', { name: /REC_0009/ }).first()).toContainText('by its clock nothing was logged then');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Put the 8 that are surer than 90 %' }).click();
+  const rows = () => ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`);
+  const meant = (name: string) => takes[Number(name.slice(4, 8)) - 1]?.id ?? null;
+  await expect.poll(async () => (await rows()).filter(({ takeId }) => takeId !== null).length).toBe(8);
+  for (const { fileName, takeId } of await rows()) expect(takeId).toBe(meant(fileName));
+
+  // Whose channel it is, is said once for a recorder.
+  await recorders.getByLabel(/Channel 1 of .*Gull/).selectOption('Quoinholt');
+  await recorders.getByLabel(/Channel 1 of .*Tern/).selectOption('Lodestar');
+  await expect.poll(async () => (await rows()).filter(({ setupId }) => setupId !== null).length).toBe(8);
+
+  // By keyboard: the false start of the first card is said to be of the second take, and undone.
+  const choice = table.getByLabel('Take of REC_0009.WAV').first();
+  await choice.focus();
+  await page.keyboard.press('0');
+  await page.keyboard.press('2');
+  await expect.poll(async () => (await rows()).filter(({ takeId }) => takeId === takes[1]!.id).length).toBe(3);
+  await expect(page.getByText(/lies there by hand; by its clock it is of no take/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect.poll(async () => (await rows()).filter(({ takeId }) => takeId === takes[1]!.id).length).toBe(2);
+
+  // A file is heard before it is put anywhere.
+  await table.getByRole('button', { name: 'Hear REC_0009.WAV' }).first().click();
+  const player = page.getByLabel('Channel 1 of REC_0009.WAV');
+  await player.evaluate((element: HTMLAudioElement) => element.play());
+  await expect.poll(() => player.evaluate((element: HTMLAudioElement) => element.currentTime)).toBeGreaterThan(0.2);
+
+  // Measured in their takes, and two of one take are compared.
+  const files = () => ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
+  await expect.poll(async () => (await files()).filter(({ state }) => state === 'done').length, { timeout: 60_000 }).toBe(10);
+  await page.getByRole('button', { name: /^Recordings/ }).click();
+  await expect(page.getByRole('region', { name: 'Table of recordings' }).getByRole('row')).toHaveCount(11);
+  await rm(folder, { recursive: true });
+});
+
+test('a clock that is set by hand moves all files of its recorder, and is found again', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  const firstMs = Date.now() - 3 * 3600_000;
+  // One take only: where the clock may be anything, it says little.
+  await ask(marvet.address, 'POST', `${at}/log`, {
+    lines: [
+      { id: newId(), takeId: takes[0]!.id, kind: 'start', atMs: firstMs },
+      { id: newId(), takeId: takes[0]!.id, kind: 'stop', atMs: firstMs + 11_000 },
+    ],
+  });
+  const folder = await twoCards(firstMs);
+  await page.goto(`${marvet.address}${at}/takes?view=places`);
+  await page.getByLabel('A folder with sound').setInputFiles(join(folder, 'Tern'));
+  await expect(page.getByText('5 of 5 are here')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'None to be put that is surer than 90 %' })).toBeDisabled();
+  await page.getByLabel(/Seconds by which .*Tern.* is ahead/).fill(String(-5 * 3600 + 71));
+  await page.getByLabel(/Seconds by which .*Tern.* is ahead/).blur();
+  await page.getByRole('button', { name: 'Put the 1 that is surer than 90 %' }).click();
+  const rows = () => ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`);
+  await expect.poll(async () => (await rows()).filter(({ takeId }) => takeId !== null).map(({ fileName }) => fileName)).toEqual(['REC_0001.WAV']);
+  await page.getByRole('button', { name: 'Find it' }).click();
+  await expect(page.getByRole('button', { name: 'Find it' })).toHaveCount(0);
+  await rm(folder, { recursive: true });
+});
