@@ -131,7 +131,7 @@ test('a clock that is set by hand moves all files of its recorder, and is found 
   await page.goto(`${marvet.address}${at}/takes?view=places`);
   await page.getByLabel('A folder with sound').setInputFiles(join(folder, 'Tern'));
   await expect(page.getByText('5 of 5 are here')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'None to be put that is surer than 90 %' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'None left that is surer than 90 %' })).toBeDisabled();
   await page.getByLabel(/Seconds by which .*Tern.* is ahead/).fill(String(-5 * 3600 + 71));
   await page.getByLabel(/Seconds by which .*Tern.* is ahead/).blur();
   await page.getByRole('button', { name: 'Put the 1 that is surer than 90 %' }).click();

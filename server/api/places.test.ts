@@ -77,8 +77,8 @@ describe('files that no name says a take of', () => {
       expect(confidence).toBeGreaterThan(0.9);
     }
     expect(recorders.map(({ recorder, files: count, timed }) => [recorder, count, timed])).toEqual([
-      ['Simulated recorder, Gull, REC', 8, 8],
-      ['Simulated recorder, Tern, REC', 8, 8],
+      ['Gull, REC, Simulated recorder', 8, 8],
+      ['Tern, REC, Simulated recorder', 8, 8],
     ]);
     for (const [index, { aheadS }] of RECORDERS.entries()) expect(Math.abs((recorders[index]?.clock?.aheadS ?? 0) - aheadS)).toBeLessThan(8);
   });

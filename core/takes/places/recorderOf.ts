@@ -17,7 +17,7 @@ const WORDLESS = /^[\d\s_.-]*$/;
 export function recorderOf({ name, folder, originator }: WrittenFile): string {
   // A folder that is only a date or a number is not the name of a device.
   const place = (folder ?? '').split('/').findLast((part) => !WORDLESS.test(part)) ?? null;
-  const parts = [originator?.trim() || null, place, stemOf(name)].filter((part): part is string => part !== null && part !== '');
+  const parts = [place, stemOf(name), originator?.trim() || null].filter((part): part is string => part !== null && part !== '');
   return [...new Set(parts)].join(', ').slice(0, 120) || 'Files without a name';
 }
 

@@ -2,6 +2,7 @@ import { fromEvent } from 'file-selector';
 import { Upload as UploadIcon } from 'lucide-react';
 import { useRef, useState, useSyncExternalStore } from 'react';
 import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
 import { Progress } from '../../parts/Progress.tsx';
 import { ACCEPTED, soundFiles } from './soundFiles.ts';
 import { isOpen, uploadQueueOf, worthTelling } from './uploadQueue.ts';
@@ -25,6 +26,7 @@ export function Uploads({ trialId }: { trialId: string }) {
   };
   const open = uploads.filter(isOpen);
   const done = uploads.filter((each) => each.state === 'done').length;
+  const unplaced = uploads.filter((each) => each.unplaced).length;
   const told = worthTelling(uploads, ALL_TOLD);
   return (
     <section
@@ -93,6 +95,11 @@ export function Uploads({ trialId }: { trialId: string }) {
           <div className="row-line small soft mb-1">
             <span>
               {done} of {uploads.length} are here
+              {unplaced > 0 && (
+                <>
+                  , {unplaced} without a take: <Link to="?view=places">see where {unplaced === 1 ? 'it belongs' : 'they belong'}</Link>
+                </>
+              )}
             </span>
             {open.length === 0 && (
               <Button size="sm" variant="plain" onClick={() => queue.clear()}>

@@ -88,7 +88,7 @@ describe('files on their way', () => {
     sendings[0]!.arrive({});
     await settled();
     expect(seen).toEqual([0, 0, 0.4, 1]);
-    expect(queue.all()[0]).toMatchObject({ said: 'to be matched by hand', asks: true });
+    expect(queue.all()[0]).toMatchObject({ said: 'no take yet', asks: false, unplaced: true });
     leave();
     queue.clear();
     expect(queue.all()).toEqual([]);
@@ -97,7 +97,7 @@ describe('files on their way', () => {
 });
 
 describe('what is told of many', () => {
-  const state = (id: number, change: Partial<UploadState>): UploadState => ({ id, name: `${id}`, share: 0, state: 'done', said: '', asks: false, ...change });
+  const state = (id: number, change: Partial<UploadState>): UploadState => ({ id, name: `${id}`, share: 0, state: 'done', said: '', asks: false, unplaced: false, ...change });
   const many = [
     ...Array.from({ length: 30 }, (_, id) => state(id, {})),
     state(30, { state: 'waiting' }),

@@ -11,8 +11,10 @@ export interface UploadState {
   state: 'waiting' | 'running' | 'done' | 'failed';
   /** What is to be told of it; empty while there is nothing. */
   said: string;
-  /** It is here, but something has to be looked at: it is a duplicate, or it found no take. */
+  /** It is here, but something has to be looked at: it is a duplicate. */
   asks: boolean;
+  /** It is here, and found no take by its name. */
+  unplaced: boolean;
 }
 
 /** Sends one file; rejects with a sentence for the person. */
@@ -48,7 +50,7 @@ export class UploadQueue {
     for (const file of files) {
       const id = ++this.lastId;
       this.stops.set(id, new AbortController());
-      this.put([...this.uploads, { id, name: file.name, share: 0, state: 'waiting', said: '', asks: false }]);
+      this.put([...this.uploads, { id, name: file.name, share: 0, state: 'waiting', said: '', asks: false, unplaced: false }]);
       void this.queue.add(() => this.send(id, file));
     }
   }
@@ -70,8 +72,8 @@ export class UploadQueue {
     this.change(id, { state: 'running' });
     try {
       const { file: row, matchedBy, duplicate } = await this.sendFile(this.trialId, file, (share) => this.change(id, { share }), signal);
-      const said = duplicate ? `the same sound is here already as ${row.name}` : matchedBy ? `matched by ${matchedBy}` : 'to be matched by hand';
-      this.change(id, { state: 'done', share: 1, said, asks: duplicate || !matchedBy });
+      const said = duplicate ? `the same sound is here already as ${row.name}` : matchedBy ? `matched by ${matchedBy}` : 'no take yet';
+      this.change(id, { state: 'done', share: 1, said, asks: duplicate, unplaced: !duplicate && !matchedBy });
     } catch (error) {
       this.change(id, { state: 'failed', said: (error as Error).message });
     }

@@ -85,7 +85,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
             )
           }
         >
-          {sure.length === 0 ? 'None to be put that is surer than 90 %' : `Put the ${sure.length} that ${sure.length === 1 ? 'is' : 'are'} surer than 90 %`}
+          {sure.length === 0 ? 'None left that is surer than 90 %' : `Put the ${sure.length} that ${sure.length === 1 ? 'is' : 'are'} surer than 90 %`}
         </Button>
         <Form.Check type="switch" id="all-places" label="those that are in place too" checked={all} onChange={(event) => setAll(event.target.checked)} />
         <span className="small soft">Nothing is copied or altered: a file is only tied to its take, and may be taken out again.</span>

@@ -53,7 +53,9 @@ export function RecorderTable({ trialId, recorders, chains }: RecorderTableProps
       <tbody>
         {recorders.map((own) => (
           <tr key={own.recorder}>
-            <th scope="row">{own.recorder}</th>
+            <td>
+              <b>{own.recorder}</b>
+            </td>
             <td className="num">{own.files}</td>
             <td>
               <div className="row-line">

@@ -27,8 +27,13 @@ interface PlaceColumns {
 }
 
 const column = createColumnHelper<PlaceRow>();
-const timeText = (ms: number | null) =>
-  ms === null ? '' : new Date(ms).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', second: '2-digit' });
+const timeOfDay = (ms: number) => new Date(ms).toLocaleTimeString('en-GB');
+/** A time by a recorder's own clock: with its day where that is not the day of the log, or not known to be. */
+function ownTimeText({ ownStartMs, startsAtMs }: PlaceRow): string {
+  if (ownStartMs === null) return '';
+  const sameDay = startsAtMs !== null && new Date(ownStartMs).toDateString() === new Date(startsAtMs).toDateString();
+  return sameDay ? timeOfDay(ownStartMs) : `${timeOfDay(ownStartMs)}, ${new Date(ownStartMs).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}`;
+}
 /** Where it lies counts before where it may belong. */
 const takeOf = (row: PlaceRow) => row.placed?.takeId ?? row.takeId;
 
@@ -44,28 +49,31 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
       </option>
     ));
     return [
-      column.accessor('name', { header: 'File' }),
-      column.accessor('recorder', {
-        header: 'Recorder',
+      column.accessor('name', {
+        header: 'File, recorder',
         cell: ({ row: { original } }) => (
-          <KeptText
-            label={`Recorder of ${original.name}`}
-            hideLabel
-            maxLength={120}
-            value={original.recorder}
-            onKeep={(recorder) => recorder && latest.current.onRecorder(original, recorder)}
-          />
+          <div className="named-by">
+            {original.name}
+            <KeptText
+              label={`Recorder of ${original.name}`}
+              hideLabel
+              maxLength={120}
+              value={original.recorder}
+              onKeep={(recorder) => recorder && latest.current.onRecorder(original, recorder)}
+            />
+          </div>
         ),
       }),
-      column.accessor((row) => row.ownStartMs ?? 0, {
-        id: 'own',
-        header: 'Began, its clock',
-        cell: ({ row: { original } }) => <span className="mono">{timeText(original.ownStartMs)}</span>,
-      }),
-      column.accessor((row) => row.startsAtMs ?? 0, {
-        id: 'log',
-        header: "By the log's",
-        cell: ({ row: { original } }) => <span className="mono">{timeText(original.startsAtMs)}</span>,
+      // By the log's clock where that is known; else by its own alone.
+      column.accessor((row) => row.startsAtMs ?? row.ownStartMs ?? 0, {
+        id: 'began',
+        header: 'Began, by its clock',
+        cell: ({ row: { original } }) => (
+          <div className="named-by mono">
+            {original.startsAtMs === null ? '?' : timeOfDay(original.startsAtMs)}
+            <div className="small soft">{ownTimeText(original)}</div>
+          </div>
+        ),
       }),
       column.accessor('lengthS', { header: 'Length s', meta: { numeric: true }, cell: ({ row: { original } }) => original.lengthS.toFixed(1) }),
       column.accessor((row) => latest.current.slateOf(takeOf(row) ?? ''), {
@@ -74,6 +82,7 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
         cell: ({ row: { original } }) => (
           <Form.Select
             size="sm"
+            className="choice"
             aria-label={`Take of ${original.name}`}
             value={takeOf(original) ?? ''}
             onChange={(event) => latest.current.onPut(original, event.target.value || null)}
@@ -82,25 +91,6 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
             {options}
           </Form.Select>
         ),
-      }),
-      // Doubt first: what lies somewhere and is contradicted, then what nobody knows, then what is likely.
-      column.accessor((row) => (row.placed ? (row.doubtful ? 0 : 2) : row.confidence), {
-        id: 'sure',
-        header: 'How sure',
-        cell: ({ row: { original } }) =>
-          original.placed ? (
-            <span className="small">in place</span>
-          ) : (
-            <span className="row-line">
-              <Progress widthPx={60} share={original.confidence} label={`${original.name}, how sure`} />
-              <span className="mono">{Math.floor(original.confidence * 100)} %</span>
-            </span>
-          ),
-      }),
-      column.display({
-        id: 'why',
-        header: 'Why',
-        cell: ({ row: { original } }) => <span className={`small ${original.doubtful && original.placed ? 'alarm' : ''}`}>{placeReason(original, latest.current.slateOf)}</span>,
       }),
       column.display({
         id: 'actions',
@@ -116,6 +106,27 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
               </Button>
             )}
           </span>
+        ),
+      }),
+      // Doubt first: what lies somewhere and is contradicted, then what nobody knows, then what is likely.
+      column.accessor((row) => (row.placed ? (row.doubtful ? 0 : 2) : row.confidence), {
+        id: 'sure',
+        header: 'How sure',
+        cell: ({ row: { original } }) =>
+          original.placed ? (
+            <span className="small">in place</span>
+          ) : (
+            <span className="row-line flex-nowrap">
+              <Progress widthPx={60} share={original.confidence} label={`${original.name}, how sure`} />
+              <span className="mono">{Math.floor(original.confidence * 100)} %</span>
+            </span>
+          ),
+      }),
+      column.display({
+        id: 'why',
+        header: 'Why',
+        cell: ({ row: { original } }) => (
+          <span className={`small text-wrap ${original.doubtful && original.placed ? 'alarm' : ''}`}>{placeReason(original, latest.current.slateOf)}</span>
         ),
       }),
     ] as ColumnDef<PlaceRow, unknown>[];

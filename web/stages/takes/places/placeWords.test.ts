@@ -35,8 +35,8 @@ describe('what is said of a file and its place', () => {
     ['without a time', { timeBy: null, takeId: null, confidence: 0 }, true, 'does not say when it began'],
     ['of a recorder whose clock fits nothing', { startsAtMs: null, takeId: null, confidence: 0 }, true, 'the clock of its recorder fits no part of the log'],
     ['longer than a take', { over: ['03', '04'] }, true, 'runs over 03, 04: it would have to be cut'],
-    ['placed by its name', { placed: { takeId: '03', by: 'file name' } }, false, 'by file name'],
-    ['named for another take', { placed: { takeId: '07', by: 'file name' } }, true, 'lies there by file name; by its clock it is 03 (97 %)'],
+    ['placed by its name', { placed: { takeId: '03', by: 'file name' } }, false, 'by its name'],
+    ['named for another take', { placed: { takeId: '07', by: 'file name' } }, true, 'lies there by its name; by its clock it is 03 (97 %)'],
     [
       'tied by hand to another take',
       { takeId: '07', confidence: 1, others: [{ takeId: '03', confidence: 0.98 }], placed: { takeId: '07', by: 'hand' } },

@@ -3,6 +3,14 @@ import type { FilePlace, RecorderOfTrial } from '@marvet/core/contract/places';
 /** From this on a place is surely right: many are put there with one press. */
 export const SURE = 0.9;
 
+const BY: Record<NonNullable<FilePlace['placed']>['by'], string> = {
+  'file name': 'its name',
+  'iXML or bext': 'scene and take in it',
+  clock: 'its clock',
+  hand: 'hand',
+  'recorded here': 'being recorded here',
+};
+
 /** Slate of a take, by its identity. */
 export type SlateOf = (takeId: string) => string;
 
@@ -57,9 +65,9 @@ export function placeReason(place: FilePlace, slateOf: SlateOf): string {
   const against = contradicts(place);
   if (placed && against) {
     const says = against.takeId === null ? 'is of no take' : `is ${slateOf(against.takeId)}`;
-    return `lies there by ${placed.by}; by its clock it ${says} (${Math.round(against.confidence * 100)} %)`;
+    return `lies there by ${BY[placed.by]}; by its clock it ${says} (${Math.round(against.confidence * 100)} %)`;
   }
-  if (placed) return `by ${placed.by}`;
+  if (placed) return `by ${BY[placed.by]}`;
   if (timeBy === null) return 'does not say when it began';
   if (startsAtMs === null) return 'the clock of its recorder fits no part of the log';
   const by = timeBy === 'header' ? 'its clock' : 'when it was last written';
