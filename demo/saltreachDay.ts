@@ -193,6 +193,7 @@ export const FILES: BundledTrial['files'] = TAKES.map((take) => ({
     startS: null,
     endS: null,
     cutBy: null,
+    logStartS: null,
     trackName: lettersOf(setup.candidateId),
     takeId: take.id,
     setupId: setup.id,

@@ -35,6 +35,17 @@ const VOICE = dryClip('ferrier-neutral', RATE_HZ);
 const spokenFor = (lengthS: number, number: number) =>
   Float64Array.from({ length: Math.round(lengthS * RATE_HZ) }, (_, frame) => VOICE[(frame + number * RATE_HZ) % VOICE.length] as number);
 
+/** The log of the takes, as it was written on the day. */
+const loggedLines = (takes: readonly Take[], firstMs: number) =>
+  LOGGED.flatMap(([atS, lengthS], index) => {
+    const line = { takeId: takes[index]!.id };
+    const startMs = firstMs + atS * 1000;
+    return [
+      { ...line, id: newId(), kind: 'start', atMs: startMs },
+      { ...line, id: newId(), kind: 'stop', atMs: startMs + lengthS * 1000 },
+    ];
+  });
+
 /** Two cards of machine-named files, each by a clock of its own, and a false start. */
 async function twoCards(firstMs: number): Promise<string> {
   const folder = await mkdtemp(join(tmpdir(), 'marvet-cards-'));
@@ -59,15 +70,7 @@ test('two cards of machine-named files, hours off: each finds its take, is put t
   const at = `/trials/${trialId}`;
   const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
   const firstMs = Date.now() - 3 * 3600_000;
-  const lines = LOGGED.flatMap(([atS, lengthS], index) => {
-    const line = { takeId: takes[index]!.id };
-    const startMs = firstMs + atS * 1000;
-    return [
-      { ...line, id: newId(), kind: 'start', atMs: startMs },
-      { ...line, id: newId(), kind: 'stop', atMs: startMs + lengthS * 1000 },
-    ];
-  });
-  await ask(marvet.address, 'POST', `${at}/log`, { lines });
+  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs) });
   const folder = await twoCards(firstMs);
   await page.goto(`${marvet.address}${at}/takes`);
   await page.getByLabel('A folder with sound').setInputFiles(folder);
@@ -139,5 +142,56 @@ test('a clock that is set by hand moves all files of its recorder, and is found 
   await expect.poll(async () => (await rows()).filter(({ takeId }) => takeId !== null).map(({ fileName }) => fileName)).toEqual(['REC_0001.WAV']);
   await page.getByRole('button', { name: 'Find it' }).click();
   await expect(page.getByRole('button', { name: 'Find it' })).toHaveCount(0);
+  await rm(folder, { recursive: true });
+});
+
+test('a transmitter that recorded all day is cut about its takes once its clock is known, and each part is heard and compared', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  const firstMs = Date.now() - 3 * 3600_000;
+  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs) });
+  const folder = await mkdtemp(join(tmpdir(), 'marvet-day-'));
+  const local = new Date(firstMs - 20_000);
+  const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
+  const lengthS = 560;
+  const channels = [spokenFor(lengthS, 1), spokenFor(lengthS, 1).map((sample) => 0.5 * sample)];
+  const bytes = fieldRecordingWav({ channels, sampleRateHz: RATE_HZ, project: '', scene: '', take: '', tape: '', note: '', trackNames: ['QU', 'LO'], startedAtMs });
+  await writeFile(join(folder, 'TX_0001.WAV'), bytes);
+  await page.goto(`${marvet.address}${at}/takes?view=places`);
+  await page.getByLabel('Sound files').setInputFiles(join(folder, 'TX_0001.WAV'));
+  await expect(page.getByText('1 of 1 are here')).toBeVisible();
+  await page.getByRole('button', { name: 'It is right' }).click();
+  const table = page.getByRole('region', { name: 'Table of places' });
+  await expect(table).toContainText('runs over 01, 02, 03, 04: it is to be cut');
+  await page.getByRole('button', { name: 'Cut TX_0001.WAV into 4 takes' }).click();
+  await expect(page.getByText('Every file is in its place, and no clock contradicts.')).toBeVisible();
+  const rows = async () => (await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`)).sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0));
+  await expect.poll(async () => (await rows()).filter(({ takeId, setupId }) => takeId !== null && setupId !== null).length).toBe(8);
+  expect((await rows()).filter(({ channels: [channel] }) => channel === 0).map(({ takeId, startS }) => [takeId, Math.round(startS ?? 0)])).toEqual([
+    [takes[0]!.id, 15],
+    [takes[1]!.id, 155],
+    [takes[2]!.id, 435],
+    [takes[3]!.id, 530],
+  ]);
+  // One part is looked into: it begins where it was cut, and is its own length.
+  const files = () => ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
+  await expect.poll(async () => (await files())[0]?.state, { timeout: 60_000 }).toBe('done');
+  const [part, other] = (await rows()).filter(({ takeId }) => takeId === takes[1]!.id);
+  await page.goto(`${marvet.address}${at}/takes/${part!.id}`);
+  await expect(page.getByText('cut out about its take by the clock of its recorder')).toBeVisible();
+  const audio = page.getByLabel('This recording');
+  await audio.evaluate((element: HTMLAudioElement) => element.play());
+  await expect.poll(() => audio.evaluate((element: HTMLAudioElement) => Math.round(element.duration))).toBe(26);
+  // The two channels of one take are the same words, half as loud.
+  await page.goto(`${marvet.address}${at}/takes/pair/${other!.id}/${part!.id}`);
+  await expect(page.getByText(/6\.0 dB/).first()).toBeVisible();
+  // Joined again it is one file without a take, and that is undone too.
+  await page.goto(`${marvet.address}${at}/takes?view=places`);
+  await page.getByLabel('those that are in place too').check();
+  await page.getByRole('button', { name: 'Join TX_0001.WAV again' }).click();
+  await expect.poll(async () => (await rows()).length).toBe(2);
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect.poll(async () => (await rows()).length).toBe(8);
   await rm(folder, { recursive: true });
 });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { idSchema } from '../domain/identity.ts';
 import { recorderNameSchema, recorderSchema } from '../domain/recorder.ts';
 import { type MatchedBy, matchedBySchema } from '../domain/recording.ts';
+import type { DayCut } from '../takes/places/dayCuts.ts';
 import type { TimeBy } from '../takes/places/fileTime.ts';
 import type { ClockPlace, RecorderClock } from '../takes/places/placeByClock.ts';
 
@@ -25,14 +26,23 @@ export interface FilePlace extends Omit<ClockPlace, 'startsAtMs'> {
   timeBy: TimeBy | null;
   /** The same by the log's clock; null as well where the recorder's clock is not known. */
   startsAtMs: number | null;
-  /** Where it lies now, and by what. */
-  placed: { takeId: string; by: MatchedBy } | null;
+  /** Where it lies now, by what, and in how many takes where it was cut. */
+  placed: { takeId: string; by: MatchedBy; takes: number } | null;
+  /** How it would be cut about the takes that it runs over; empty where it need not be. */
+  cuts: DayCut[];
 }
 
 export interface Places {
   recorders: RecorderOfTrial[];
   files: FilePlace[];
 }
+
+const fileTimeS = z.number().min(0).max(1e6);
+const channelTies = z.array(z.object({ channelIndex: z.number().int().min(0).max(31), setupId: idSchema.nullable() })).max(32);
+/** A part of a long file that is of a take. */
+const cutSchema = z
+  .object({ takeId: idSchema, startS: fileTimeS, endS: fileTimeS, logStartS: z.number().min(-1e6).max(1e6).nullable(), channels: channelTies.optional() })
+  .refine(({ startS, endS }) => endS > startS, 'A part ends after it begins');
 
 /** Puts files into takes, or takes them out; with the setup of each channel where that is known, else they are found by name and habit. */
 export const placingsSchema = z.object({
@@ -42,10 +52,9 @@ export const placingsSchema = z.object({
         fileId: idSchema,
         takeId: idSchema.nullable(),
         by: matchedBySchema.nullable(),
-        channels: z
-          .array(z.object({ channelIndex: z.number().int().min(0).max(31), setupId: idSchema.nullable() }))
-          .max(32)
-          .optional(),
+        channels: channelTies.optional(),
+        /** Takes that it is cut about; then `takeId` is that of the first. */
+        cuts: z.array(cutSchema).max(500, 'At most 500 takes of one file').optional(),
       }),
     )
     .min(1, 'Choose a file')

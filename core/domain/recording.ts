@@ -57,8 +57,13 @@ export const recordingSchema = z.object({
   /** From where to where in the file; null is its start, or its end. All other times of a recording count from its own start. */
   startS: z.number().nullable(),
   endS: z.number().nullable(),
-  /** How its start is known, where something was switched there: by the clocks of file and log, by the moment of the press alone, or by hand. */
-  cutBy: z.enum(['clock', 'press', 'hand']).nullable().default(null),
+  /**
+   * How its start is known: where something was switched there, by the clocks of file and log, by the moment of the press alone, or by
+   * hand; `log` where it was cut out of a longer file about its take.
+   */
+  cutBy: z.enum(['clock', 'press', 'hand', 'log']).nullable().default(null),
+  /** Where in its file the log says that its take began, by the clock of its recorder; null where that is not known. */
+  logStartS: z.number().nullable().default(null),
   trackName: z.string().nullable(),
   takeId: idSchema.nullable(),
   setupId: idSchema.nullable(),

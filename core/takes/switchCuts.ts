@@ -5,7 +5,7 @@ export interface SetupStretch {
   setupId: string;
   startS: number | null;
   endS: number | null;
-  cutBy: 'clock' | 'press' | 'hand' | null;
+  cutBy: 'clock' | 'press' | 'hand' | 'log' | null;
 }
 
 /** A shorter stretch has no word in it. */
@@ -17,31 +17,39 @@ const SHORTEST_S = 0.3;
  * moment that somebody set by hand wins.
  * @param clockStartS where in the file the take began, by its clock; null where the clock is none of this day
  * @param byHandS starts that were set by hand, by setup
+ * @param within from where to where in the file the take lies, where it was cut out of a longer one; null is the start, or the end
  */
 export function switchCuts(
   take: Pick<Take, 'setups' | 'startedAtMs'>,
   first: TakeSetup,
-  { clockStartS, fileLengthS, byHandS }: { clockStartS: number | null; fileLengthS: number; byHandS: ReadonlyMap<string, number> },
+  {
+    clockStartS,
+    fileLengthS,
+    byHandS,
+    within = [null, null],
+  }: { clockStartS: number | null; fileLengthS: number; byHandS: ReadonlyMap<string, number>; within?: readonly [fromS: number | null, toS: number | null] },
 ): SetupStretch[] {
+  const [fromS, toS] = within;
+  const cutBy = fromS === null && toS === null ? null : 'log';
   const stretches: SetupStretch[] = [];
   for (const setup of followedSetups(take, first)) {
     if (setup === first) {
-      stretches.push({ setupId: setup.id, startS: null, endS: null, cutBy: null });
+      stretches.push({ setupId: setup.id, startS: fromS, endS: toS, cutBy });
       continue;
     }
     const sinceStartS = take.startedAtMs === null || setup.sinceMs === undefined ? null : (setup.sinceMs - take.startedAtMs) / 1000;
     const byHand = byHandS.get(setup.id);
-    const startS = byHand ?? (sinceStartS === null ? null : (clockStartS ?? 0) + sinceStartS);
+    const startS = byHand ?? (sinceStartS === null ? null : (clockStartS ?? fromS ?? 0) + sinceStartS);
     const last = stretches.at(-1) as SetupStretch;
     // What was switched after the file had ended, or before it began, is not in it.
-    if (startS === null || startS > fileLengthS - SHORTEST_S) continue;
+    if (startS === null || startS > (toS ?? fileLengthS) - SHORTEST_S) continue;
     if (startS < (last.startS ?? 0) + SHORTEST_S) stretches.pop();
     else last.endS = startS;
     stretches.push({
       setupId: setup.id,
-      startS: stretches.length === 0 ? null : startS,
-      endS: null,
-      cutBy: byHand !== undefined ? 'hand' : clockStartS !== null ? 'clock' : 'press',
+      startS: stretches.length === 0 ? fromS : startS,
+      endS: toS,
+      cutBy: stretches.length === 0 && cutBy ? cutBy : byHand !== undefined ? 'hand' : clockStartS !== null ? 'clock' : 'press',
     });
   }
   return stretches;

@@ -1,8 +1,11 @@
+import { grouped } from '@marvet/core/domain/grouped';
+import { newId } from '@marvet/core/domain/identity';
 import type { MatchedBy } from '@marvet/core/domain/recording';
-import type { AudioFileRow } from '../store/records.ts';
+import { marksOn } from '@marvet/core/takes/stretchMarks';
+import type { AudioFileRow, RecordingRow } from '../store/records.ts';
 import type { Tables } from '../store/store.ts';
 import { present } from '../store/table.ts';
-import { cutFiles } from './cuts.ts';
+import { cutFiles, letGo, UNMEASURED } from './cuts.ts';
 import { ApiError, notFound } from './http.ts';
 
 /** What becomes of a channel of a file. */
@@ -28,6 +31,7 @@ export async function assignFile(
   if (takeId !== null && !take) throw notFound('take');
   const strange = channels.find(({ setupId }) => setupId !== null && !take?.setups.some((setup) => setup.id === setupId));
   if (strange) throw new ApiError(422, 'invalid', `Channel ${strange.channelIndex + 1}: that candidate is not in this take`, { channels: 'Choose candidates of the take' });
+  await joinParts(tables, file.id);
   for (const recording of await tables.recordings.find({ select: { id: true, channels: true }, where: { fileId: file.id } })) {
     const said = channels.find(({ channelIndex }) => channelIndex === recording.channels[0]);
     const named = said?.trackName === undefined ? {} : { trackName: said.trackName || null };
@@ -35,4 +39,59 @@ export async function assignFile(
   }
   // A take in which something was switched has its stretches anew.
   return (await cutFiles(tables, [file])).length > 0;
+}
+
+/** A part of a file that is of a take. */
+export interface FileCut {
+  takeId: string;
+  startS: number;
+  endS: number;
+  logStartS: number | null;
+  channels: readonly ChannelTie[];
+}
+
+/**
+ * Cuts a file that ran on about several takes: each channel has a recording of each. What is marked goes with the part that it lies in.
+ * @throws ApiError 404 where there is no such take, 422 where a part lies outside of the file, or two overlap
+ */
+export async function assignCuts(tables: Tables, file: Pick<AudioFileRow, 'id' | 'trialId' | 'format'>, cuts: readonly FileCut[], by: MatchedBy | null): Promise<void> {
+  const inOrder = [...cuts].sort((a, b) => a.startS - b.startS);
+  for (const [index, { endS, takeId }] of inOrder.entries()) {
+    if (!(await tables.takes.existsBy({ id: takeId, ...present(file.trialId) }))) throw notFound('take');
+    if (endS > file.format.durationS + 1e-6) throw new ApiError(422, 'invalid', `The file ends at ${file.format.durationS.toFixed(2)} s`, { cuts: 'A part ends after the file' });
+    const next = inOrder[index + 1];
+    if (next && next.startS < endS) throw new ApiError(422, 'invalid', `Two parts overlap at ${next.startS.toFixed(2)} s`, { cuts: 'Two parts overlap' });
+  }
+  const rows = await tables.recordings.find({ where: { fileId: file.id } });
+  for (const own of grouped(rows, ({ channels }) => String(channels)).values()) {
+    const left = [...own];
+    const [pattern] = own as [RecordingRow];
+    for (const { takeId, startS, endS, logStartS, channels } of inOrder) {
+      const setupId = channels.find(({ channelIndex }) => channelIndex === pattern.channels[0])?.setupId ?? null;
+      const place = { takeId, setupId, matchedBy: by, startS, endS, logStartS, cutBy: 'log' as const };
+      const fresh = { ...place, ...UNMEASURED, ...marksOn(own, startS, endS) };
+      const [row] = left.splice(
+        Math.max(
+          0,
+          left.findIndex((each) => each.takeId === takeId),
+        ),
+        1,
+      );
+      if (row) await tables.recordings.update(row.id, fresh);
+      else await tables.recordings.insert({ ...pattern, ...fresh, id: newId() });
+    }
+    for (const row of left) await letGo(tables, row);
+  }
+  await cutFiles(tables, [file]);
+}
+
+/** A file that was cut about takes is one again, each channel in its first recording. */
+async function joinParts(tables: Tables, fileId: string): Promise<void> {
+  const rows = await tables.recordings.find({ where: { fileId } });
+  if (rows.every(({ cutBy }) => cutBy !== 'log')) return;
+  for (const own of grouped(rows, ({ channels }) => String(channels)).values()) {
+    const [first, ...others] = own.sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0)) as [RecordingRow, ...RecordingRow[]];
+    await tables.recordings.update(first.id, { startS: null, endS: null, cutBy: null, logStartS: null, ...UNMEASURED, ...marksOn(own, null, null) });
+    for (const row of others) await letGo(tables, row);
+  }
 }

@@ -1,3 +1,4 @@
+import { grouped } from '@marvet/core/domain/grouped';
 import { newId } from '@marvet/core/domain/identity';
 import { firstSetups, followedSetups, type Take, type TakeSetup } from '@marvet/core/domain/take';
 import { marksOn, type StretchMarks } from '@marvet/core/takes/stretchMarks';
@@ -12,8 +13,9 @@ import { logStartS } from './performances.ts';
 export const spanOf = ({ startS, endS }: Pick<RecordingRow, 'startS' | 'endS'>): FileSpan => [startS, endS];
 
 const MARKS = { corrections: true, roomTone: true, performance: true } as const;
-const UNMEASURED = { figures: null, shown: null, report: null, series: null, against: null } as const;
-type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy'> & StretchMarks;
+export const UNMEASURED = { figures: null, shown: null, report: null, series: null, against: null } as const;
+type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy' | 'logStartS'> &
+  StretchMarks;
 
 /**
  * Cuts the recordings of files where something was switched while their takes ran, and joins them where a switch was taken back.
@@ -36,14 +38,15 @@ export async function cutFiles(tables: Tables, files: readonly Pick<AudioFileRow
         startS: true,
         endS: true,
         cutBy: true,
+        logStartS: true,
         ...MARKS,
       },
       where: { fileId: file.id },
     });
-    const byChannel = new Map<string, Placed[]>();
-    for (const row of rows) byChannel.set(String(row.channels), [...(byChannel.get(String(row.channels)) ?? []), row]);
+    // A file that was cut about several takes has each of them in a part of its own.
+    const byTake = grouped(rows, ({ channels, takeId }) => `${channels} ${takeId}`);
     let moved = false;
-    for (const own of byChannel.values()) moved = (await cutChannel(tables, file, own, movedS)) || moved;
+    for (const own of byTake.values()) moved = (await cutChannel(tables, file, own, movedS)) || moved;
     if (moved) changed.push(file.id);
   }
   return changed;
@@ -62,13 +65,21 @@ export async function cutTakes(tables: Tables, takes: readonly Pick<Take, 'id'>[
 /** Sets by hand where in its file a recording begins. @throws ApiError 422 where nothing was switched, or the moment is not in between */
 export async function moveCut(tables: Tables, recording: RecordingRow, file: AudioFileRow, startS: number): Promise<void> {
   if (recording.startS === null) throw new ApiError(422, 'invalid', 'This recording begins with its file: nothing was switched there', { startS: 'Begins with its file' });
-  const all = await tables.recordings.find({ select: { id: true, channels: true, startS: true, endS: true }, where: { fileId: file.id } });
-  const before = all.find((row) => row.endS === recording.startS && String(row.channels) === String(recording.channels));
-  const [fromS, toS] = [before?.startS ?? 0, recording.endS ?? file.format.durationS];
+  const all = await tables.recordings.find({ select: { id: true, channels: true, takeId: true, startS: true, endS: true, ...MARKS }, where: { fileId: file.id } });
+  const sameChannel = all.filter((row) => String(row.channels) === String(recording.channels));
+  const before = sameChannel.find((row) => row.endS === recording.startS && row.takeId === recording.takeId);
+  // Cut out of a longer file, it may begin where what lies before it ends.
+  const cutFromS = sameChannel.reduce((latest, { endS }) => (endS !== null && endS <= (recording.startS as number) ? Math.max(latest, endS) : latest), 0);
+  const [fromS, toS] = [before ? (before.startS ?? 0) : cutFromS, recording.endS ?? file.format.durationS];
   if (startS <= fromS || startS >= toS)
     throw new ApiError(422, 'invalid', `It begins between ${fromS.toFixed(2)} and ${toS.toFixed(2)} s of the file`, { startS: 'Not between the others' });
+  const together = all.filter((row) => row.startS === recording.startS && (before || row.takeId === recording.takeId));
+  if (!before) {
+    for (const row of together) await tables.recordings.update(row.id, { startS, ...UNMEASURED, ...marksOn([row], startS, row.endS) });
+    return;
+  }
   // All channels were switched at that moment.
-  const moved = new Map(all.filter((row) => row.startS === recording.startS).map(({ id }) => [id, startS]));
+  const moved = new Map(together.map(({ id }) => [id, startS]));
   await cutFiles(tables, [file], moved);
 }
 
@@ -82,13 +93,17 @@ async function cutChannel(tables: Tables, file: Pick<AudioFileRow, 'id' | 'forma
       return setupId !== null && byHand !== null ? [[setupId, byHand]] : [];
     }),
   );
+  // A channel that nothing was switched on stays as somebody tied it.
+  if (!first && rows.length === 1) return false;
+  const inOrder = [...rows].sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0));
+  const within = [inOrder[0]?.startS ?? null, inOrder.at(-1)?.endS ?? null] as const;
+  const { durationS, timeReferenceS } = file.format;
+  const clockStartS = inOrder[0]?.logStartS ?? logStartS(timeReferenceS, take?.startedAtMs ?? null, durationS);
   const wishes: (Omit<SetupStretch, 'setupId'> & { setupId: string | null })[] =
     take && first
-      ? switchCuts(take, first, { clockStartS: logStartS(file.format.timeReferenceS, take.startedAtMs, file.format.durationS), fileLengthS: file.format.durationS, byHandS })
-      : [{ setupId: null, startS: null, endS: null, cutBy: null }];
-  // A channel that nothing was switched on stays as somebody tied it.
-  if (!first && rows.length === 1 && rows[0]?.startS === null && rows[0].endS === null) return false;
-  const left = [...rows].sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0));
+      ? switchCuts(take, first, { clockStartS, fileLengthS: durationS, byHandS, within })
+      : [{ setupId: null, startS: within[0], endS: within[1], cutBy: within[0] === null && within[1] === null ? null : 'log' }];
+  const left = [...inOrder];
   let changed = false;
   for (const wish of wishes) {
     const [row] = left.splice(
@@ -116,7 +131,7 @@ function firstOf(take: Pick<Take, 'setups'>, rows: readonly Placed[]): TakeSetup
 }
 
 /** A stretch that is none any more goes, its marks with those that hold its time now; one that was listened to stays, tied to nothing. */
-async function letGo(tables: Tables, row: Placed): Promise<void> {
+export async function letGo(tables: Tables, row: Pick<RecordingRow, 'id' | 'trialId'>): Promise<void> {
   const rounds = await tables.rounds.find({ select: { id: true, recordingIds: true }, where: { trialId: row.trialId } });
   if (rounds.some(({ recordingIds }) => recordingIds.includes(row.id))) await tables.recordings.update(row.id, { setupId: null, takeId: null });
   else await tables.recordings.delete({ id: row.id });

@@ -191,6 +191,7 @@ export async function newFile(
       startS: null,
       endS: null,
       cutBy: null,
+      logStartS: null,
       trackName,
       takeId: match?.takeId ?? null,
       setupId: setupIds[channelIndex] ?? null,

@@ -11,7 +11,7 @@ const DAY_MS = 86_400_000;
 
 /** The part of a recording that is judged, and why; null until words were found. */
 export function performanceOf(
-  recording: Pick<RecordingRow, 'performance' | 'report' | 'startS' | 'endS'>,
+  recording: Pick<RecordingRow, 'performance' | 'report' | 'startS' | 'endS' | 'cutBy' | 'logStartS'>,
   file: Pick<AudioFileRow, 'format' | 'slateSpoken'>,
   take: Pick<Take, 'startedAtMs'> | null,
   trial: Pick<TrialRow, 'slatesSpoken'>,
@@ -19,7 +19,7 @@ export function performanceOf(
   const { report } = recording;
   if (!report) return recording.performance ? { span: recording.performance, by: 'hand' } : null;
   const lengthS = recordingLengthS(recording, file.format.durationS);
-  const beganS = logStartS(file.format.timeReferenceS, take?.startedAtMs ?? null, file.format.durationS);
+  const beganS = recording.logStartS ?? logStartS(file.format.timeReferenceS, take?.startedAtMs ?? null, file.format.durationS);
   // What follows a switch began long before: it is judged from its first word on.
   const logS = beganS === null || beganS - (recording.startS ?? 0) <= 0 ? null : beganS - (recording.startS ?? 0);
   return findPerformance({
@@ -27,8 +27,8 @@ export function performanceOf(
     lengthS,
     marked: recording.performance,
     logStartS: logS,
-    // The slate is spoken at the head of the file, not where something was switched.
-    slateSpoken: recording.startS === null && (file.slateSpoken ?? trial.slatesSpoken ?? false),
+    // The slate is spoken at the head of the take, not where something was switched.
+    slateSpoken: (recording.startS === null || recording.cutBy === 'log') && (file.slateSpoken ?? trial.slatesSpoken ?? false),
   });
 }
 

@@ -160,6 +160,71 @@ describe('files that no name says a take of', () => {
     for (const { takeId } of await recordings()) expect(takeId).toBeNull();
   });
 
+  it('that ran on over the takes are cut about each, measured part by part, moved, and joined again', async () => {
+    // All that the first four takes have, from half a minute before, on two channels.
+    const samples = Float64Array.from({ length: 380 * RATE_HZ }, (_, frame) => 0.1 * Math.sin(frame / 7) * (0.2 + Math.sin(frame / RATE_HZ / 3) ** 2));
+    const local = new Date(MORNING_MS - 30_000);
+    const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
+    const bytes = fieldRecordingWav({
+      channels: [samples, samples],
+      sampleRateHz: RATE_HZ,
+      project: '',
+      scene: '',
+      take: '',
+      tape: '',
+      note: '',
+      trackNames: ['QU', 'LO'],
+      startedAtMs,
+    });
+    const { file } = (await (await harness.raw('POST', `/trials/${at.split('/')[2]}/files?name=DAY_0001.WAV&folder=Pocket`, bytes)).json()) as {
+      file: { id: string; recorder: string };
+    };
+    const placeNow = async () => (await places()).files.find(({ fileId }) => fileId === file.id)!;
+    await harness.call('PATCH', `${at}/places/recorders`, { name: file.recorder, aheadS: 0 });
+    const { cuts, over } = await placeNow();
+    expect(over).toHaveLength(4);
+    expect(cuts.map(({ startS, endS, logStartS }) => [startS, endS, logStartS])).toEqual([
+      [25, 49, 30],
+      [120, 139, 125],
+      [265, 296, 270],
+      [355, 377, 360],
+    ]);
+    const whole = { fileId: file.id, takeId: cuts[0]!.takeId, by: 'clock' };
+    const asked = { places: [{ ...whole, cuts: cuts.map(({ cutOff: _cutOff, ...part }) => part) }] };
+    const { status, body: before } = await harness.call<Placings>('POST', `${at}/places`, asked);
+    expect(status).toBe(200);
+    const own = async () => (await recordings()).filter(({ fileId }) => fileId === file.id);
+    expect(await own()).toHaveLength(8);
+    const setups = new Map((await harness.call<Take[]>('GET', `${at}/takes`)).body.flatMap((take) => take.setups.map(({ id, candidateId }) => [id, candidateId] as const)));
+    for (const { channels, setupId } of await own()) expect(setups.get(setupId ?? '')).toBe(chains[channels[0] as number]);
+    expect((await placeNow()).placed).toMatchObject({ by: 'clock', takes: 4 });
+    await expect.poll(async () => (await harness.call<{ state: string }[]>('GET', `${at}/files`)).body.every(({ state }) => state === 'done'), { timeout: 40_000 }).toBe(true);
+    // Each part has figures of its own: of the same tone, at the level it has there.
+    const rmsOf = async (id: string) => (await harness.call<{ figures: Record<string, number> }>('GET', `${at}/recordings/${id}`)).body.figures['levels.rmsDbfs'] as number;
+    const parts = (await own()).filter(({ channels }) => channels[0] === 0).sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0));
+    for (const [index, part] of parts.entries()) {
+      const [from, to] = [cuts[index]!.startS * RATE_HZ, cuts[index]!.endS * RATE_HZ];
+      let sum = 0;
+      for (let frame = from; frame < to; frame++) sum += (samples[frame] as number) ** 2;
+      expect(await rmsOf(part.id)).toBeCloseTo(10 * Math.log10(sum / (to - from)), 2);
+    }
+    // One begins later, as far as what lies before it allows.
+    expect((await harness.call('PUT', `${at}/recordings/${parts[1]!.id}/cut`, { startS: 45 })).status).toBe(422);
+    expect((await harness.call('PUT', `${at}/recordings/${parts[1]!.id}/cut`, { startS: 118 })).status).toBe(202);
+    expect((await own()).filter(({ startS }) => startS === 118)).toHaveLength(2);
+    // Overlapping parts are refused; joined again it is whole, and cut again it is as it was.
+    const [first, second] = cuts as [(typeof cuts)[number], (typeof cuts)[number]];
+    expect((await harness.call('POST', `${at}/places`, { places: [{ ...whole, cuts: [{ ...first, endS: 130 }, second] }] })).status).toBe(422);
+    const { body: cutBefore } = await harness.call<Placings>('POST', `${at}/places`, before);
+    expect((await own()).map(({ startS, takeId }) => [startS, takeId])).toEqual([
+      [null, null],
+      [null, null],
+    ]);
+    await harness.call('POST', `${at}/places`, cutBefore);
+    expect((await own()).map(({ startS }) => startS).sort((a, b) => (a ?? 0) - (b ?? 0))).toEqual([25, 25, 118, 118, 265, 265, 355, 355]);
+    await harness.call('DELETE', `${at}/files/${file.id}`);
+  }, 90_000);
+
   it('are told apart by hand where two recorders write alike', async () => {
     const { files } = await places();
     const some = files.slice(0, 3).map(({ fileId }) => fileId);

@@ -1,12 +1,13 @@
 import { type FilePlace, type Places, type Placings, placingsSchema, type RecorderOfTrial, recorderPatchSchema, recorderSetSchema } from '@marvet/core/contract/places';
 import { grouped } from '@marvet/core/domain/grouped';
+import { dayCuts } from '@marvet/core/takes/places/dayCuts';
 import { fileTime } from '@marvet/core/takes/places/fileTime';
 import type { TimedFile } from '@marvet/core/takes/places/timed';
 import { Hono } from 'hono';
 import { takesOf } from '../jobs/measuring.ts';
 import type { AudioFileRow } from '../store/records.ts';
 import { In, inParts, present } from '../store/table.ts';
-import { assignFile } from './assignFile.ts';
+import { assignCuts, assignFile } from './assignFile.ts';
 import { notFound, pathId, readBody } from './http.ts';
 import { channelsOf, foundTies, knownChannels, recorderNameOf, retied, tiesOf } from './recorderTies.ts';
 import type { Services } from './services.ts';
@@ -34,9 +35,10 @@ export function placeRoutes({ store, work, events }: Services): Hono {
         const saidOf = new Map(said.map((each) => [each.name, each]));
         const aheadOf = (recorder: string) => saidOf.get(recorder)?.aheadS ?? null;
         const known = await knownChannels(store, trialId);
+        const logged = takes.flatMap(({ id, startedAtMs, stoppedAtMs }) => (startedAtMs === null ? [] : [{ id, startedAtMs, stoppedAtMs }]));
         const found = await work.places(trialId, {
           recorders: recorders.map(([recorder, own]) => ({ files: own.flatMap((file) => timed(file, placed)), aheadByHandS: aheadOf(recorder) })),
-          takes: takes.flatMap(({ id, startedAtMs, stoppedAtMs }) => (startedAtMs === null ? [] : [{ id, startedAtMs, stoppedAtMs }])),
+          takes: logged,
         });
         const answer: Places = { recorders: [], files: [] };
         for (const [index, [recorder, own]] of recorders.entries()) {
@@ -56,7 +58,8 @@ export function placeRoutes({ store, work, events }: Services): Hono {
             const unknown = { fileId: file.id, takeId: here?.takeId ?? null, confidence: here ? 1 : 0, startsAtMs: null, others: [], over: [] };
             const place = placeOf.get(file.id) ?? unknown;
             const startsAtMs = clock || aheadOf(recorder) !== null ? place.startsAtMs : null;
-            answer.files.push({ ...place, startsAtMs, recorder, ownStartMs: time?.startMs ?? null, timeBy: time?.by ?? null, placed: here } satisfies FilePlace);
+            const cuts = place.over.length > 0 && startsAtMs !== null ? dayCuts({ startsAtMs, durationS: file.format.durationS }, logged) : [];
+            answer.files.push({ ...place, cuts, startsAtMs, recorder, ownStartMs: time?.startMs ?? null, timeBy: time?.by ?? null, placed: here } satisfies FilePlace);
           }
         }
         return context.json(answer);
@@ -72,11 +75,18 @@ export function placeRoutes({ store, work, events }: Services): Hono {
           const known = await knownChannels(tables, trialId);
           const touched = new Set<string | null>();
           const cut: string[] = [];
-          for (const { fileId, takeId, by, channels } of places) {
+          for (const { fileId, takeId, by, channels, cuts } of places) {
             const file = files.get(fileId);
             if (!file) throw notFound('file');
             for (const left of await takesOf(tables, fileId)) touched.add(left);
             touched.add(takeId);
+            if (cuts && cuts.length > 0) {
+              const parts = await Promise.all(cuts.map(async (part) => ({ ...part, channels: part.channels ?? (await foundTies(tables, file, part.takeId, known)) })));
+              await assignCuts(tables, file, parts, by);
+              for (const part of parts) touched.add(part.takeId);
+              cut.push(fileId);
+              continue;
+            }
             const ties = channels ?? (takeId === null ? [] : await foundTies(tables, file, takeId, known));
             if (await assignFile(tables, file, { takeId, by, channels: ties })) cut.push(fileId);
           }
@@ -117,8 +127,8 @@ type Placed = NonNullable<FilePlace['placed']>;
 
 /** The take of each file that has one, and by what. */
 async function placedNow(store: Services['store'], trialId: string): Promise<Map<string, Placed>> {
-  const rows = await store.query<{ fileId: string; takeId: string; by: Placed['by'] }>(
-    `SELECT "fileId", "takeId", "matchedBy" AS "by" FROM "recording" WHERE "trialId" = ? AND "takeId" IS NOT NULL GROUP BY "fileId"`,
+  const rows = await store.query<Placed & { fileId: string }>(
+    `SELECT "fileId", "takeId", "matchedBy" AS "by", COUNT(DISTINCT "takeId") AS "takes" FROM "recording" WHERE "trialId" = ? AND "takeId" IS NOT NULL GROUP BY "fileId"`,
     [trialId],
   );
   return new Map(rows.map(({ fileId, ...place }) => [fileId, place]));
@@ -129,6 +139,7 @@ function timed(file: DatedFile, placed: ReadonlyMap<string, Placed>): TimedFile[
   const time = fileTime(file);
   if (!time) return [];
   const here = placed.get(file.id);
-  const tied = !here || here.by === 'clock' ? null : { takeId: here.takeId, by: here.by === 'hand' || here.by === 'recorded here' ? ('hand' as const) : ('name' as const) };
+  const tied =
+    !here || here.by === 'clock' || here.takes > 1 ? null : { takeId: here.takeId, by: here.by === 'hand' || here.by === 'recorded here' ? ('hand' as const) : ('name' as const) };
   return [{ id: file.id, startsAtMs: time.startMs, durationS: file.format.durationS, tied }];
 }

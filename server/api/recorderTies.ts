@@ -4,10 +4,10 @@ import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
 import { matchSetups } from '@marvet/core/takes/matchFile';
 import { habitOf, setupsByHabit } from '@marvet/core/takes/places/habit';
 import { recorderOf } from '@marvet/core/takes/places/recorderOf';
-import type { AudioFileRow } from '../store/records.ts';
+import type { AudioFileRow, RecordingRow } from '../store/records.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
 import { In, inParts, present } from '../store/table.ts';
-import { assignFile, type ChannelTie } from './assignFile.ts';
+import { assignCuts, assignFile, type ChannelTie } from './assignFile.ts';
 
 /** By recorder, the candidate of each channel: as somebody said it, and as files that are tied have it. */
 export interface KnownChannels {
@@ -22,7 +22,7 @@ export const recorderNameOf = ({ recorder, name, format }: Pick<AudioFileRow, 'r
 
 /** How files are tied now, in the shape in which it is asked for. */
 export async function tiesOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly string[]) {
-  const select = { id: true, fileId: true, takeId: true, setupId: true, matchedBy: true, channels: true, startS: true } as const;
+  const select = { id: true, fileId: true, takeId: true, setupId: true, matchedBy: true, channels: true, startS: true, endS: true, cutBy: true, logStartS: true } as const;
   const rows = await inParts(fileIds, (part) => tables.recordings.find({ select, where: { fileId: part } }));
   const byFile = grouped(rows, ({ fileId }) => fileId);
   const places = fileIds.map((fileId) => {
@@ -30,9 +30,23 @@ export async function tiesOf(tables: Pick<ReadTables, 'recordings'>, fileIds: re
     const tied = own.find(({ takeId }) => takeId !== null);
     // Where something was switched the first stretch says it; the others follow.
     const channels = own.flatMap(({ channels: [channelIndex = 0], setupId, startS }): ChannelTie[] => (startS === null ? [{ channelIndex, setupId }] : []));
-    return { fileId, takeId: tied?.takeId ?? null, by: tied?.matchedBy ?? null, channels };
+    const parts = grouped(
+      own.filter(({ cutBy, takeId }) => cutBy === 'log' && takeId !== null),
+      ({ takeId }) => takeId as string,
+    );
+    const cuts = [...parts].map(([takeId, rows]) => partOf(takeId, rows, own));
+    return { fileId, takeId: tied?.takeId ?? null, by: tied?.matchedBy ?? null, channels, ...(cuts.length > 0 ? { cuts } : {}) };
   });
   return { places };
+}
+
+type Part = Pick<RecordingRow, 'takeId' | 'setupId' | 'channels' | 'startS' | 'endS' | 'logStartS'>;
+
+/** A part of a file as it was cut; what was switched in it follows from its take. */
+function partOf(takeId: string, rows: readonly Part[], all: readonly Part[]) {
+  const endS = Math.max(...all.filter((row) => row.takeId === takeId).map((row) => row.endS ?? 0));
+  const channels = rows.map(({ channels: [channelIndex = 0], setupId }): ChannelTie => ({ channelIndex, setupId }));
+  return { takeId, startS: rows[0]?.startS ?? 0, endS, logStartS: rows[0]?.logStartS ?? null, channels };
 }
 
 /** Setups of the channels of a file in a take: by names, then as somebody said of its recorder, then by what its other files have. */
@@ -62,11 +76,15 @@ export async function retied(tables: Tables, trialId: string, recorder: string):
   const inPlace = places.filter(({ takeId }) => takeId !== null);
   const known = await knownChannels(tables, trialId);
   const cut: string[] = [];
-  for (const { fileId, takeId, by } of inPlace) {
+  for (const { fileId, takeId, by, cuts } of inPlace) {
     const file = files.find(({ id }) => id === fileId) as AudioFileRow;
-    if (await assignFile(tables, file, { takeId, by, channels: await foundTies(tables, file, takeId as string, known) })) cut.push(fileId);
+    if (cuts) {
+      const parts = await Promise.all(cuts.map(async (part) => ({ ...part, channels: await foundTies(tables, file, part.takeId, known) })));
+      await assignCuts(tables, file, parts, by);
+      cut.push(fileId);
+    } else if (await assignFile(tables, file, { takeId, by, channels: await foundTies(tables, file, takeId as string, known) })) cut.push(fileId);
   }
-  return { before: inPlace, cut, touched: inPlace.map(({ takeId }) => takeId as string) };
+  return { before: inPlace, cut, touched: inPlace.flatMap(({ takeId, cuts }) => cuts?.map((part) => part.takeId) ?? [takeId as string]) };
 }
 
 /** The candidate of each channel of a recorder, as far as it is known. */

@@ -7,7 +7,10 @@ import type { Timeline } from './timed.ts';
  */
 const [USUAL_SHARE, USUAL_S, RARE_S] = [0.75, 3, 20];
 /** Of a hundred files, so many are of no take, and of so many only one end fits. */
-const [NO_TAKE, ONE_END] = [0.1, 0.08];
+export const NO_TAKE = 0.1;
+const ONE_END = 0.08;
+/** Where only one end fits, the recorder ran on, and was started or stopped near a take as it happened. */
+const RAN_ON_S = 60;
 /** How long a file of no take, or the part of one that fits nothing, may well be. */
 const ANY_LENGTH_S = 600;
 /** How much less likely another take is than the one that a hand or a name says. */
@@ -24,6 +27,8 @@ export interface ClockGuess {
   /** Seconds a second. */
   drift: number;
   aboutS: number;
+  /** So long before a take the recorder is usually started, and so long after it stopped. */
+  leadS: number;
 }
 
 /** Onto the log's clock, in seconds of the timeline. */
@@ -31,10 +36,10 @@ export const onLogS = ({ addS, drift, aboutS }: ClockGuess, ownS: number): numbe
 
 /**
  * The density of a file's two ends under each take that is near, by its place in the timeline, and under no take at all.
- * @param put where the densities go: called once for each take that is near
+ * @param put where the densities go: called once for each take that is near, with how much of it is that both ends fit
  * @returns the density under no take
  */
-export function fileDensities(line: Timeline, file: number, clock: ClockGuess, put: (take: number, density: number) => void): number {
+export function fileDensities(line: Timeline, file: number, clock: ClockGuess, put: (take: number, density: number, bothFit: number) => void): number {
   const startS = onLogS(clock, line.fileStartS[file] as number);
   const endS = onLogS(clock, line.fileEndS[file] as number);
   const { tied = null } = line.files[file] ?? {};
@@ -44,16 +49,20 @@ export function fileDensities(line: Timeline, file: number, clock: ClockGuess, p
     const takeStartS = line.takeStartS[take] as number;
     if (takeStartS > endS + REACH_S) break;
     const takeEndS = line.takeEndS[take] as number;
-    const startFits = endDensity(takeStartS - startS);
-    const endFits = Number.isNaN(takeEndS) ? 1 / ANY_LENGTH_S : endDensity(endS - takeEndS);
+    const startErrorS = takeStartS - startS - clock.leadS;
+    const endErrorS = endS - takeEndS - clock.leadS;
+    const endKnown = !Number.isNaN(takeEndS);
     // Of a take that lies outside of it a file holds nothing, however near it ends.
     const apart = takeStartS > endS || takeEndS < startS;
-    const both = (1 - ONE_END) * startFits * endFits;
-    const one = (ONE_END * (startFits + endFits)) / (2 * ANY_LENGTH_S);
+    const both = (1 - ONE_END) * endDensity(startErrorS) * (endKnown ? endDensity(endErrorS) : 1 / ANY_LENGTH_S);
+    const one = (ONE_END * (laplace(startErrorS, RAN_ON_S) + (endKnown ? laplace(endErrorS, RAN_ON_S) : 0))) / (2 * ANY_LENGTH_S);
     const density = apart ? 0 : each * (both + one);
-    put(take, tied && line.takes[take]?.id !== tied.takeId ? density * less : density);
+    put(take, tied && line.takes[take]?.id !== tied.takeId ? density * less : density, apart ? 0 : both / (both + one));
   }
-  return (NO_TAKE * less) / (line.spanS * ANY_LENGTH_S);
+  // Files of no take are mostly as long as others are: that a length fits a take says little then.
+  const lengthS = (line.fileEndS[file] as number) - (line.fileStartS[file] as number);
+  const lengthDensity = 0.5 / ANY_LENGTH_S + (0.5 * Math.exp(-lengthS / line.usualLengthS)) / line.usualLengthS;
+  return ((NO_TAKE * less) / line.windowS) * lengthDensity;
 }
 
 /** The first take that starts late enough; takes before it that still run are few, and looked at too. */

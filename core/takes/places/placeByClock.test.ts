@@ -75,7 +75,7 @@ describe('files of recorders whose clocks are wrong', () => {
     },
   );
 
-  it('in a hurry, pauses shorter than what a recorder runs on for, of those it is surer than 90 % of nine in ten are right', () => {
+  it('in a hurry, pauses shorter than what a recorder runs on for, those that it is surer than 90 % of are right', () => {
     let [sure, right] = [0, 0];
     for (let seed = 1; seed <= 20; seed++) {
       const { takes, devices } = day(seed, { pauseS: [20, 90], handS: 40 });
@@ -86,7 +86,7 @@ describe('files of recorders whose clocks are wrong', () => {
       }
     }
     expect(sure).toBeGreaterThan(1000);
-    expect(right / sure).toBeGreaterThan(0.9);
+    expect(right / sure).toBeGreaterThan(0.99);
   });
 
   it('a file that runs on over several takes says over which', () => {
@@ -100,12 +100,12 @@ describe('files of recorders whose clocks are wrong', () => {
     expect(places[1]?.over).toEqual([]);
   });
 
-  it('the clock that is found is the true one, but for the seconds by which the recorder was started before the log', () => {
+  it('the clock that is found is the true one, to a few seconds: how early a recorder was started nobody knows', () => {
     const { takes, devices } = day(5, { ppm: 0 });
     for (const { aheadS, files } of devices) {
       const { clock } = placeByClock(files, takes);
       expect(clock?.sure).toBeGreaterThan(0.99);
-      expect(Math.abs((clock?.aheadS ?? Number.NaN) - aheadS)).toBeLessThan(16);
+      expect(Math.abs((clock?.aheadS ?? Number.NaN) - aheadS)).toBeLessThan(6);
     }
   });
 
@@ -120,11 +120,12 @@ describe('files of recorders whose clocks are wrong', () => {
     expect(places.filter(({ fileId, takeId }) => truth.get(fileId) === takeId).length / places.length).toBeGreaterThanOrEqual(0.95);
   });
 
-  it('files of another day altogether are of no take, and nobody is sure of a clock', () => {
-    const { takes } = day(7);
-    const { devices } = day(8, { devices: 1, files: 12, takes: 12, missed: 0 });
-    const { places } = placeByClock((devices[0] as Day['devices'][number]).files, takes);
-    expect(places.filter(({ takeId, confidence }) => takeId !== null && confidence > 0.9)).toEqual([]);
+  it('files of another day altogether are of no take that anybody is sure of, nor is it sure that they are of none', () => {
+    for (let seed = 100; seed < 120; seed++) {
+      const { takes } = day(seed);
+      const { devices } = day(seed + 1000, { devices: 2, files: 12, takes: 12, missed: 0 });
+      for (const { files } of devices) expect(placeByClock(files, takes).places.filter(({ confidence }) => confidence > 0.9)).toEqual([]);
+    }
   });
 
   it('one file and one take say nothing where the clock may be anything, and much where it is right', () => {
@@ -149,6 +150,16 @@ describe('files of recorders whose clocks are wrong', () => {
     const { places } = placeByClock(tied, takes);
     expect(places.map(({ takeId }) => takeId)).toEqual(['take 4', 'take 5', 'take 6', 'take 7', 'take 8']);
     for (const { confidence } of places) expect(confidence).toBeGreaterThan(0.9);
+  });
+
+  it('of a recorder that ran on all day nothing is sure but that its clock may be right; set, it says over which takes it ran', () => {
+    const { takes } = day(13);
+    const startMs = MORNING_MS - 20_000;
+    const long: TimedFile = { id: 'long', startsAtMs: startMs, durationS: ((takes[39]?.stoppedAtMs as number) - startMs) / 1000 + 300, tied: null };
+    const found = placeByClock([long], takes);
+    expect(found.clock === null || found.clock.sure < 0.9).toBe(true);
+    expect(found.places[0]?.takeId === null ? 0 : found.places[0]?.confidence).toBeLessThan(0.9);
+    expect(placeByClock([long], takes, 0).places[0]?.over).toHaveLength(40);
   });
 
   it('a clock that somebody set holds', () => {

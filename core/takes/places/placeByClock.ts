@@ -7,6 +7,8 @@ const HOUR_S = 3600;
 /** Guesses that end within this of each other are the same clock. */
 const SAME_CLOCK_S = 5;
 const MOST_OTHERS = 4;
+/** A clock that is right is always looked at. */
+const RIGHT_S = 0;
 
 /** The clock of a recorder against the log's. */
 export interface RecorderClock {
@@ -24,7 +26,7 @@ export interface ClockPlace {
   fileId: string;
   /** Null: of no take. */
   takeId: string | null;
-  /** How sure that is, over all clocks that are possible, 0 to 1. */
+  /** How sure that is, over all clocks that are possible, 0 to 1; with what is unknown it makes 1 with the others. */
   confidence: number;
   /** When it began, by the log's clock. */
   startsAtMs: number;
@@ -68,7 +70,7 @@ export function placeByClock(files: readonly TimedFile[], takes: readonly TimedT
     return { clock: null, places };
   }
   const line = timelineOf(files, takes);
-  const fits = aheadByHandS === null ? distinct(clockGuesses(line).map((guessS) => fitClock(line, guessS))) : [fitClock(line, -aheadByHandS, true)];
+  const fits = aheadByHandS === null ? distinct([RIGHT_S, ...clockGuesses(line)].map((guessS) => fitClock(line, guessS))) : [fitClock(line, -aheadByHandS, true)];
   const evidence = fits.map((fit) => (aheadByHandS === null ? fit.logLikelihood + logPriorOf(fit.clock.addS) + logWidth(fit) : 0));
   const none = aheadByHandS === null ? logLikelihoodOfNone(line) + LOG_PRIOR_OF_NONE : Number.NEGATIVE_INFINITY;
   const most = Math.max(none, ...evidence);
@@ -91,9 +93,9 @@ export function placeByClock(files: readonly TimedFile[], takes: readonly TimedT
   const clock = !clockHolds ? null : { aheadS: -fit.clock.addS, driftPpm: -fit.clock.drift * 1e6, spreadS: Number.isNaN(fit.spreadS) ? null : fit.spreadS, sure };
   return { clock, places };
 
-  /** Of one file, over all clocks. */
+  /** Of one file, over all clocks. That files and log have nothing to do with each other says of no file that it is of no take: it is unknown. */
   function chancesOf(file: number, from: Timeline): Map<string | null, number> {
-    const all = new Map<string | null, number>([[null, Math.exp(none - most) / total]]);
+    const all = new Map<string | null, number>([[null, 0]]);
     for (const [index, { clock: guess }] of fits.entries()) {
       const weight = weights[index] as number;
       if (weight < 1e-6) continue;
@@ -110,8 +112,16 @@ export function placeByClock(files: readonly TimedFile[], takes: readonly TimedT
   }
 }
 
-/** How wide the peak about a fit is, as the logarithm of seconds: the more files agree, the narrower. */
-const logWidth = ({ matched }: FittedClock): number => Math.log((3 * Math.sqrt(2 * Math.PI)) / Math.sqrt(Math.max(1, matched)));
+/** A recorder is started so long before a take as a habit, on the average of recorders. */
+const USUAL_LEAD_S = 6;
+/**
+ * How wide the peak about a fit is in the clock and in how early the recorder is started, and how likely that habit is beforehand, as a
+ * logarithm: the more files agree, the narrower it is, and the less it is a matter of chance that they do.
+ */
+function logWidth({ matched, clock }: FittedClock): number {
+  const widthS = (3 * Math.sqrt(2 * Math.PI)) / Math.sqrt(Math.max(1, matched));
+  return Math.log(widthS) + Math.min(0, Math.log(widthS / USUAL_LEAD_S) - clock.leadS / USUAL_LEAD_S);
+}
 
 /** Fits that came out as the same clock once, the best of each. */
 function distinct(fits: readonly FittedClock[]): FittedClock[] {

@@ -24,8 +24,10 @@ export interface Timeline {
   takeStartS: Float64Array;
   /** Not a number where the take was never stopped. */
   takeEndS: Float64Array;
-  /** From the first start to the last end of the log, and an hour. */
-  spanS: number;
+  /** Middle of the lengths of the files. */
+  usualLengthS: number;
+  /** Within so long files are started by chance: as long as the files reach, and no longer than the log and an hour. */
+  windowS: number;
 }
 
 /** @param takes at least one */
@@ -42,6 +44,13 @@ export function timelineOf(files: readonly TimedFile[], takes: readonly TimedTak
     takes: ordered,
     takeStartS: Float64Array.from(ordered, ({ startedAtMs }) => seconds(startedAtMs)),
     takeEndS: Float64Array.from(ordered, ({ stoppedAtMs }) => (stoppedAtMs === null ? Number.NaN : seconds(stoppedAtMs))),
-    spanS: seconds(lastMs) + 3600,
+    usualLengthS: Math.max(1, [...files].sort((a, b) => a.durationS - b.durationS)[files.length >> 1]?.durationS ?? 1),
+    windowS: Math.min(seconds(lastMs) + 3600, files.length > 1 ? (reachMs(files) / 1000) * (files.length / (files.length - 1)) + 1 : Number.POSITIVE_INFINITY),
   };
+}
+
+/** From the first start of a file to the last. */
+function reachMs(files: readonly TimedFile[]): number {
+  const starts = files.map(({ startsAtMs }) => startsAtMs);
+  return starts.reduce((last, each) => Math.max(last, each)) - starts.reduce((first, each) => Math.min(first, each));
 }

@@ -7,6 +7,7 @@ import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack
 import { RefreshCw, Square, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
 import { useCancelMeasuringMutation, useMeasureAgainMutation, useMeasureManyMutation } from '../../data/work.ts';
 import { Progress } from '../../parts/Progress.tsx';
 import { useBin } from '../../parts/useBin.ts';
@@ -16,6 +17,8 @@ import { AssignDialog } from './AssignDialog.tsx';
 
 interface Row extends FileRow {
   take: Take | undefined;
+  /** Takes that it was cut about; one where it was not. */
+  takes: number;
   loose: number;
 }
 
@@ -41,8 +44,10 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
   const rows = useMemo(() => {
     const takeById = new Map(takes.map((take) => [take.id, take]));
     const loose = new Map<string, number>();
+    const takesOf = new Map<string, Set<string>>();
+    for (const { fileId, takeId } of recordings) if (takeId) takesOf.set(fileId, (takesOf.get(fileId) ?? new Set()).add(takeId));
     for (const recording of recordings) if (!recording.setupId) loose.set(recording.fileId, (loose.get(recording.fileId) ?? 0) + 1);
-    return files.map((file): Row => ({ ...file, take: takeById.get(file.takeId ?? ''), loose: loose.get(file.id) ?? 0 }));
+    return files.map((file): Row => ({ ...file, take: takeById.get(file.takeId ?? ''), takes: takesOf.get(file.id)?.size ?? 0, loose: loose.get(file.id) ?? 0 }));
   }, [files, recordings, takes]);
   const columns = useMemo(
     () =>
@@ -51,12 +56,15 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
         column.accessor((row) => (row.take ? 1 + row.take.slate : 0), {
           id: 'match',
           header: 'Take',
-          cell: ({ row: { original } }) => (
-            <Button size="sm" variant={original.take && original.loose === 0 ? 'plain' : 'primary'} onClick={() => setAssigning(original)} aria-label={`Match ${original.name}`}>
-              {original.take ? <b className="mono">{slateLabel(original.take)}</b> : 'Match'}
-              {original.take && original.loose > 0 && `, ${original.loose} channels open`}
-            </Button>
-          ),
+          cell: ({ row: { original } }) =>
+            original.takes > 1 ? (
+              <Link to="?view=places">in {original.takes} takes</Link>
+            ) : (
+              <Button size="sm" variant={original.take && original.loose === 0 ? 'plain' : 'primary'} onClick={() => setAssigning(original)} aria-label={`Match ${original.name}`}>
+                {original.take ? <b className="mono">{slateLabel(original.take)}</b> : 'Match'}
+                {original.take && original.loose > 0 && `, ${original.loose} channels open`}
+              </Button>
+            ),
         }),
         column.accessor((row) => row.matchedBy ?? '', { id: 'by', header: 'Matched by' }),
         column.accessor((row) => row.format?.channels ?? 0, { id: 'channels', header: 'Channels', meta: { numeric: true } }),

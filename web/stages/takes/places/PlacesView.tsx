@@ -58,6 +58,10 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
     const where = takeId === null ? 'in no take' : `in ${slates.get(takeId)}`;
     void send([{ fileId: row.fileId, takeId, by }], `${row.name} lies ${where}`);
   };
+  const cutOne = ({ fileId, name, cuts }: PlaceRow) => {
+    const parts = cuts.map(({ takeId, startS, endS, logStartS }) => ({ takeId, startS, endS, logStartS }));
+    void send([{ fileId, takeId: cuts[0]?.takeId ?? null, by: 'clock', cuts: parts }], `${name} is cut about ${cuts.length} takes; its bytes are as they were`);
+  };
   const nameRecorder = async (row: PlaceRow, recorder: string) => {
     const { error } = await told(setRecorder({ trialId, fileIds: [row.fileId], recorder }));
     if (!error) tell(`${row.name} is by ${recorder}`, () => void told(setRecorder({ trialId, fileIds: [row.fileId], recorder: row.recorder })));
@@ -67,6 +71,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
     words,
     slateOf: (id) => slates.get(id) ?? '?',
     onPut: putOne,
+    onCut: cutOne,
     onHear: setHeard,
     onRecorder: (row, recorder) => void nameRecorder(row, recorder),
   });

@@ -8,7 +8,7 @@ import { KeptNumber } from '../../../parts/fields.tsx';
 import { useNotice } from '../../../parts/notices.tsx';
 import { TapeMark } from '../../../parts/TapeMark.tsx';
 import { useTold } from '../../../parts/useTold.ts';
-import { clockSays } from './placeWords.ts';
+import { clockSays, SURE } from './placeWords.ts';
 
 /** More channels than this are not asked for in a line. */
 const MOST_CHANNELS = 8;
@@ -77,6 +77,11 @@ export function RecorderTable({ trialId, recorders, chains }: RecorderTableProps
                   value={own.aheadByHandS}
                   onKeep={(aheadS) => void setClock(own, aheadS)}
                 />
+                {own.aheadByHandS === null && own.timed > 0 && !(own.clock && own.clock.sure > SURE) && (
+                  <Button size="sm" variant="plain" onClick={() => void setClock(own, 0)}>
+                    It is right
+                  </Button>
+                )}
                 {own.aheadByHandS !== null && (
                   <Button size="sm" variant="plain" onClick={() => void setClock(own, null)}>
                     Find it

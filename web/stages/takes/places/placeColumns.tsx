@@ -8,7 +8,7 @@ import Form from 'react-bootstrap/Form';
 import type { TrialWords } from '../../../data/trialData.ts';
 import { KeptText } from '../../../parts/fields.tsx';
 import { Progress } from '../../../parts/Progress.tsx';
-import { placeReason, type SlateOf } from './placeWords.ts';
+import { isCut, placeReason, type SlateOf } from './placeWords.ts';
 
 /** A file in the table of places. */
 export interface PlaceRow extends FilePlace {
@@ -22,6 +22,7 @@ interface PlaceColumns {
   words: TrialWords;
   slateOf: SlateOf;
   onPut(row: PlaceRow, takeId: string | null): void;
+  onCut(row: PlaceRow): void;
   onHear(fileId: string): void;
   onRecorder(row: PlaceRow, recorder: string): void;
 }
@@ -79,18 +80,26 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
       column.accessor((row) => latest.current.slateOf(takeOf(row) ?? ''), {
         id: 'take',
         header: 'Take',
-        cell: ({ row: { original } }) => (
-          <Form.Select
-            size="sm"
-            className="choice"
-            aria-label={`Take of ${original.name}`}
-            value={takeOf(original) ?? ''}
-            onChange={(event) => latest.current.onPut(original, event.target.value || null)}
-          >
-            <option value="">no take</option>
-            {options}
-          </Form.Select>
-        ),
+        cell: ({ row: { original } }) =>
+          isCut(original) ? (
+            <span className="row-line">
+              in {original.placed?.takes} takes
+              <Button size="sm" variant="plain" aria-label={`Join ${original.name} again`} onClick={() => latest.current.onPut(original, null)}>
+                Join again
+              </Button>
+            </span>
+          ) : (
+            <Form.Select
+              size="sm"
+              className="choice"
+              aria-label={`Take of ${original.name}`}
+              value={takeOf(original) ?? ''}
+              onChange={(event) => latest.current.onPut(original, event.target.value || null)}
+            >
+              <option value="">no take</option>
+              {options}
+            </Form.Select>
+          ),
       }),
       column.display({
         id: 'actions',
@@ -100,7 +109,12 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
             <Button size="sm" variant="plain" title="Hear it" aria-label={`Hear ${original.name}`} onClick={() => latest.current.onHear(original.fileId)}>
               <Play size={14} aria-hidden />
             </Button>
-            {!original.placed && original.takeId !== null && (
+            {original.cuts.length > 1 && !isCut(original) && (
+              <Button size="sm" variant="primary" aria-label={`Cut ${original.name} into ${original.cuts.length} takes`} onClick={() => latest.current.onCut(original)}>
+                Cut into {original.cuts.length}
+              </Button>
+            )}
+            {!original.placed && original.takeId !== null && original.cuts.length < 2 && (
               <Button size="sm" variant="outline" aria-label={`Put ${original.name} there`} onClick={() => latest.current.onPut(original, original.takeId)}>
                 Put
               </Button>

@@ -43,8 +43,12 @@ export function clockSays({ clock, timed, aheadByHandS }: RecorderOfTrial): stri
   return `${aheadText(clock.aheadS)}${drift}, ${Math.round(clock.sure * 100)} % sure`;
 }
 
+/** Whether a file was cut about several takes. */
+export const isCut = ({ placed }: FilePlace): boolean => placed !== null && placed.takes > 1;
+
 /** Whether what lies in a take may not belong there, or nobody knows where it belongs. */
 export function isDoubtful(place: FilePlace): boolean {
+  if (isCut(place)) return false;
   if (place.over.length > 0) return true;
   if (!place.placed) return place.confidence <= SURE;
   return contradicts(place) !== null;
@@ -52,16 +56,20 @@ export function isDoubtful(place: FilePlace): boolean {
 
 /** The take that the clock says where a file lies in another one; null where it agrees, or is not sure. */
 export function contradicts({ placed, takeId, confidence, others }: FilePlace): { takeId: string | null; confidence: number } | null {
-  if (!placed) return null;
+  if (!placed || placed.takes > 1) return null;
   const [other] = others;
   const says = takeId === placed.takeId ? (other ?? null) : { takeId, confidence };
   return says && says.takeId !== placed.takeId && says.confidence > 0.5 ? says : null;
 }
 
+/** Slates in a row, those in the middle left out where they are many. */
+const overText = (slates: readonly string[]) => (slates.length > 4 ? `${slates.length} takes, ${slates[0]} to ${slates.at(-1)}` : slates.join(', '));
+
 /** Why a file is thought to belong where it is said, in a few words. */
 export function placeReason(place: FilePlace, slateOf: SlateOf): string {
   const { placed, takeId, timeBy, over, startsAtMs } = place;
-  if (over.length > 0) return `runs over ${over.map(slateOf).join(', ')}: it would have to be cut`;
+  if (placed && isCut(place)) return `cut into ${placed.takes} takes by ${BY[placed.by]}`;
+  if (over.length > 0) return `runs over ${overText(over.map(slateOf))}: it is to be cut`;
   const against = contradicts(place);
   if (placed && against) {
     const says = against.takeId === null ? 'is of no take' : `is ${slateOf(against.takeId)}`;

@@ -1,0 +1,42 @@
+import type { TimedTake } from './timed.ts';
+
+/** Where in a long file a take lies, in seconds of the file. */
+export interface DayCut {
+  takeId: string;
+  startS: number;
+  endS: number;
+  /** Where the log says that it began; before 0 where it began in the file before. */
+  logStartS: number;
+  /** How it is cut off by the file: it began before it, or went on after it. */
+  cutOff: 'begins before' | 'goes on after' | null;
+}
+
+/** So much is left about a take: a slate before it, room tone after it. */
+const MARGIN_S = 5;
+/** Less of a take than this is no part of it. */
+const LEAST_S = 1;
+/** A take that was never stopped is taken to last no longer. */
+const LONGEST_S = 600;
+
+/**
+ * Parts of a file that ran on over several takes: each take with five seconds before and after it, or half of the pause where that is
+ * shorter, so that no two overlap. What a file holds only in part is cut off at its end.
+ * @param startsAtMs when the file began, by the log's clock
+ */
+export function dayCuts({ startsAtMs, durationS }: { startsAtMs: number; durationS: number }, takes: readonly TimedTake[]): DayCut[] {
+  const ordered = [...takes].sort((a, b) => a.startedAtMs - b.startedAtMs);
+  const spans = ordered.map(({ id, startedAtMs, stoppedAtMs }, index) => {
+    const nextMs = ordered[index + 1]?.startedAtMs ?? Number.POSITIVE_INFINITY;
+    const fromS = (startedAtMs - startsAtMs) / 1000;
+    const endMs = stoppedAtMs ?? Math.min(nextMs, startedAtMs + LONGEST_S * 1000);
+    return { takeId: id, fromS, toS: (Math.min(endMs, Math.max(nextMs, startedAtMs)) - startsAtMs) / 1000 };
+  });
+  return spans.flatMap(({ takeId, fromS, toS }, index): DayCut[] => {
+    if (Math.min(toS, durationS) - Math.max(fromS, 0) < LEAST_S) return [];
+    const before = (spans[index - 1]?.toS ?? Number.NEGATIVE_INFINITY) + fromS;
+    const after = toS + (spans[index + 1]?.fromS ?? Number.POSITIVE_INFINITY);
+    const startS = Math.max(0, fromS - MARGIN_S, before / 2);
+    const endS = Math.min(durationS, toS + MARGIN_S, after / 2);
+    return [{ takeId, startS, endS, logStartS: fromS, cutOff: fromS < 0 ? 'begins before' : toS > durationS ? 'goes on after' : null }];
+  });
+}
