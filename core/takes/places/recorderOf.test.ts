@@ -9,6 +9,7 @@ describe('which recorder wrote a file', () => {
     ['REC_0003.WAV', 'Cards/Tern', null, 'Tern, REC'],
     ['260410_143022.wav', null, 'Halyard R4', 'Halyard R4'],
     ['260410_143022_A.wav', '260410', 'Halyard R4', 'A, Halyard R4'],
+    ['SALTREACH_S022_T01.wav', null, null, 'SALTREACH'],
     ['A0001.MOV', null, null, 'A'],
     ['0001.wav', null, null, 'Files without a name'],
   ])('%s in %s by %s is of %s', (name, folder, originator, recorder) => {

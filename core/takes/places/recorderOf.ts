@@ -21,10 +21,11 @@ export function recorderOf({ name, folder, originator }: WrittenFile): string {
   return [...new Set(parts)].join(', ').slice(0, 120) || 'Files without a name';
 }
 
-/** A file name without what counts up: numbers of two figures and more, dates and times. */
+/** A file name without what counts up: slate and take, numbers of two figures and more, dates and times. */
 function stemOf(name: string): string {
   const base = name.replace(/\.[A-Za-z0-9]{1,5}$/, '');
   return base
+    .replace(/(?<![A-Za-z])(?:slate|scene|sl|s|take|tk|t|p)[-_ ]?\d{2,}/gi, ' ')
     .replace(/\d{2,}/g, ' ')
     .replace(/[\s_.-]+/g, ' ')
     .trim();

@@ -5,6 +5,7 @@ import type { SortingState } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
 import { usePlacesQuery, usePutInPlaceMutation, useSetRecorderMutation } from '../../../data/places.ts';
 import { useTrialWords } from '../../../data/trialData.ts';
 import { useNotice } from '../../../parts/notices.tsx';
@@ -93,7 +94,9 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
           {sure.length === 0 ? 'None left that is surer than 90 %' : `Put the ${sure.length} that ${sure.length === 1 ? 'is' : 'are'} surer than 90 %`}
         </Button>
         <Form.Check type="switch" id="all-places" label="those that are in place too" checked={all} onChange={(event) => setAll(event.target.checked)} />
-        <span className="small soft">Nothing is copied or altered: a file is only tied to its take, and may be taken out again.</span>
+        <span className="small soft">
+          Nothing is copied or altered: a file is only tied to its take. <Link to="/methods#places">How a place is found</Link>
+        </span>
       </div>
       {first && (
         <div className="row-line">
