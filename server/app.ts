@@ -19,6 +19,7 @@ import { captureRoutes } from './api/captures.ts';
 import { correctionRoutes } from './api/corrections.ts';
 import { deviceRoutes, followDevices } from './api/devices.ts';
 import { doorRoutes } from './api/door.ts';
+import { figuresOutRoutes } from './api/figuresOut.ts';
 import { fileRoutes } from './api/files.ts';
 import { foreseenRoutes } from './api/foreseen.ts';
 import { guardOrigin, HEADERS } from './api/guard.ts';
@@ -123,6 +124,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route(`${trial}/starting-point`, startingPointRoutes(store));
   app.route(`${trial}/files`, fileRoutes(services));
   app.route(`${trial}/places`, placeRoutes(services));
+  app.route(`${trial}/recordings`, figuresOutRoutes(services));
   app.route(`${trial}/recordings`, correctionRoutes(services));
   app.route(`${trial}/recordings`, recordingRoutes(services));
   app.route(`${trial}/rounds`, roundRoutes(services));

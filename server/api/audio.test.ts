@@ -113,6 +113,26 @@ describe('files', () => {
     expect((await candidates(at)).sort()).toEqual([...chains].sort());
   });
 
+  it('are taken away with all of their figures, as CSV and as JSON', async () => {
+    const { trial, at } = await readyTrial(harness);
+    await harness.upload(trial.id, 'S001_T01.wav', recorderWav([loud], '1', '1', ['QU']));
+    await expect.poll(async () => (await files(at))[0]?.state, { timeout: 20_000 }).toBe('done');
+    const [recording] = await recordings(at);
+    const { figures } = (await harness.call<{ figures: Record<string, number> }>('GET', `${at}/recordings/${recording!.id}`)).body;
+    const json = await harness.call<{ trial: string; recordings: { slate: number; candidate: string; figures: Record<string, number | null> }[] }>(
+      'GET',
+      `${at}/recordings/figures.json`,
+    );
+    expect(json.body).toMatchObject({ trial: 'Jetty', recordings: [{ slate: 1, candidate: 'Quoin', methodVersion: METHOD_VERSION, condition: { station: 'jetty' }, figures }] });
+    const csv = await harness.call('GET', `${at}/recordings/figures.csv`);
+    expect(csv.headers.get('content-disposition')).toBe('attachment; filename="Jetty figures.csv"');
+    const [head, row] = csv.text.trim().split('\r\n') as [string, string];
+    expect(head).toContain('(noise.snrDb)');
+    expect(row.startsWith('1,1,no,Quoin,QU,')).toBe(true);
+    expect(row).toContain(`,${figures['levels.rmsDbfs']},`);
+    expect((await harness.call('GET', `/trials/${newId()}/recordings/figures.csv`)).status).toBe(404);
+  });
+
   it('the same bytes twice are noticed, also when the first lies in the bin', async () => {
     const { trial, at } = await readyTrial(harness);
     await harness.upload(trial.id, 'a.wav', plainWav(loud));

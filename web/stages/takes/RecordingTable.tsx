@@ -90,6 +90,9 @@ function ReadyTable({ trialId, recordings, takes, plan, chains }: RecordingTable
         <span className="small soft mb-1" role="status">
           {shown.length} of {rows.length}
         </span>
+        <span className="small soft mb-1 ms-auto">
+          All figures of all recordings: <a href={`/api/trials/${trialId}/recordings/figures.csv`}>CSV</a>, <a href={`/api/trials/${trialId}/recordings/figures.json`}>JSON</a>
+        </span>
       </div>
       {shown.length === 0 ? (
         <Empty>
