@@ -39,6 +39,7 @@ import { readingRoutes } from './api/readings.ts';
 import { recordingRoutes } from './api/recordings.ts';
 import { roundRoutes } from './api/rounds.ts';
 import type { Services } from './api/services.ts';
+import { soundsOutRoutes } from './api/soundsOut.ts';
 import { standInRoutes } from './api/standIns.ts';
 import { startingPointRoutes } from './api/startingPoint.ts';
 import { storageRoutes } from './api/storage.ts';
@@ -122,6 +123,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route(`${trial}/plan`, planRoutes(services));
   app.route(`${trial}/preflight`, preflightRoutes(store));
   app.route(`${trial}/starting-point`, startingPointRoutes(store));
+  app.route(`${trial}/files`, soundsOutRoutes(services));
   app.route(`${trial}/files`, fileRoutes(services));
   app.route(`${trial}/places`, placeRoutes(services));
   app.route(`${trial}/recordings`, figuresOutRoutes(services));

@@ -124,6 +124,9 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
         <Button size="sm" variant="outline" onClick={() => void told(many({ trialId, which: 'all' }))}>
           Measure all again
         </Button>
+        <span className="small soft ms-auto">
+          <a href={`/api/trials/${trialId}/files/sounds.zip`}>All files as they came, as a ZIP</a>, named by slate and tape
+        </span>
         {old > 0 && (
           <Button size="sm" variant="primary" onClick={() => void told(many({ trialId, which: 'old' }))}>
             Measure the {old} of an older method again

@@ -1,0 +1,29 @@
+import { Readable } from 'node:stream';
+import { ZipFile } from 'yazl';
+
+/** A file of a ZIP: bytes that lie on the disk, or a text. */
+export type ZipPart = { name: string; mtimeMs: number } & ({ path: string } | { text: string });
+
+/**
+ * Files as one ZIP, as it is read, with nothing kept in memory and of any size (ZIP64 where it needs that). Sound is stored as it is:
+ * it hardly gets smaller, and can be taken out of a broken archive.
+ * @returns its bytes, and how many there will be
+ */
+export function zipped(parts: readonly ZipPart[]): Promise<{ body: ReadableStream; sizeBytes: number }> {
+  const zip = new ZipFile();
+  for (const part of parts) {
+    const options = { mtime: new Date(part.mtimeMs), compress: false };
+    if ('path' in part) zip.addFile(part.path, part.name, options);
+    else zip.addBuffer(Buffer.from(part.text), part.name, options);
+  }
+  const output = zip.outputStream as Readable;
+  return new Promise((resolve, reject) => {
+    // Bytes that go away while they are read end the answer in the middle: whoever fetches it sees that it is not whole.
+    zip.on('error', (error: Error) => {
+      reject(error);
+      output.destroy(error);
+    });
+    const told = (sizeBytes?: number) => resolve({ body: Readable.toWeb(output) as ReadableStream, sizeBytes: sizeBytes ?? -1 });
+    zip.end(undefined, told);
+  });
+}
