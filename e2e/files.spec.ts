@@ -4,6 +4,9 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
 import type { FileRow } from '../core/contract/recordings.ts';
+import type { Take } from '../core/domain/take.ts';
+import { fieldRecordingWav } from '../core/simulate/fieldRecording.ts';
+import { dryClip } from '../demo/dryClip.ts';
 import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
@@ -58,4 +61,34 @@ test('files of a recorder, a phone and a camera come in together, are measured, 
   // The two are the same tones: alike in level, and the difference says what it is worth.
   await page.goto(`${marvet.address}${at}/takes/pair/${aac}/${flac}`);
   await expect(page.getByText('what was left out when the file was made smaller is part of this difference')).toBeVisible();
+
+  // In a take together, the verdict says so too.
+  const [take] = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  for (const [index, name] of ['24.flac', 'tones.m4a'].entries()) {
+    const file = (await files()).find((each) => each.name === name)!;
+    const assignment = { takeId: take!.id, channels: [{ channelIndex: 0, setupId: take!.setups[index]!.id }] };
+    await ask(marvet.address, 'PUT', `${at}/files/${file.id}/assignment`, assignment);
+  }
+  await page.goto(`${marvet.address}${at}/verdict`);
+  await expect(page.getByText('From lossy files: Lodestar 1 of 1 (AAC).')).toBeVisible();
+});
+
+test('a round with a lossy file says that ears may tell its codec', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  const voice = dryClip('ferrier-neutral', 48_000).slice(0, 4 * 48_000);
+  const notes = { sampleRateHz: 48_000, project: '', scene: '1', take: '1', tape: '', note: '', trackNames: ['QU', 'LO'], startedAtMs: 0 };
+  const wav = fieldRecordingWav({ ...notes, channels: [voice, voice.map((sample) => sample / 2)] });
+  await fetch(`${marvet.address}/api${at}/files?name=S001_T01.wav`, { method: 'POST', body: wav as never });
+  const files = () => ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
+  await expect.poll(async () => (await files())[0]?.state).toBe('done');
+  // No coder of lossy sound is at hand for a file that is long enough to be heard: the page is told that this one is.
+  await page.route(`**${at}/files`, async (route) => {
+    const answer = await route.fetch();
+    const rows = (await answer.json()) as FileRow[];
+    await route.fulfill({ response: answer, json: rows.map((row) => ({ ...row, format: { ...row.format, lossy: true } })) });
+  });
+  await page.goto(`${marvet.address}${at}/listen`);
+  await page.getByLabel('Takes').selectOption({ index: 1 });
+  await expect(page.getByText('S001_T01.wav is a lossy file: what is heard of noise, air and small differences may be the codec.')).toBeVisible();
 });

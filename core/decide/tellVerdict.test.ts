@@ -38,7 +38,18 @@ function take(slate: number, distance: string, who: string[], change: Partial<Ta
 
 function recording(of: Take, who: string, figures: Figures, change: Partial<VerdictRecording> = {}): VerdictRecording {
   const setupId = of.setups.find((setup) => setup.candidateId === id(who))!.id;
-  return { id: `r${of.slate}${of.pass}${who}`, takeId: of.id, setupId, fileName: `S${of.slate}_${who}.wav`, uploadedAtMs: 0, cutShort: false, measured: true, figures, ...change };
+  return {
+    id: `r${of.slate}${of.pass}${who}`,
+    takeId: of.id,
+    setupId,
+    fileName: `S${of.slate}_${who}.wav`,
+    uploadedAtMs: 0,
+    cutShort: false,
+    lossyCodec: null,
+    measured: true,
+    figures,
+    ...change,
+  };
 }
 
 const tell = (input: Partial<VerdictInput>) => tellVerdict({ criteria: [], candidates, takes: [], recordings: [], ratings: [], marks: [], passes: null, ...input });
@@ -114,6 +125,17 @@ describe('a verdict that can be defended', () => {
     const verdict = tell({ criteria: [measured('noise.snrDb')], candidates: candidates.slice(0, 1), takes: [near], recordings });
     expect(verdict.rows[0]?.cells[0]?.value).toBe(30);
     expect(verdict.notes.map((note) => note.text)).toContain('Take 01 has one microphone twice: S1 again.wav counts, S1_a.wav does not.');
+  });
+
+  it('recordings from lossy files count, and whose they are is told', () => {
+    const input = { criteria: [measured('noise.snrDb')], candidates: candidates.slice(0, 2), takes: [near, far] };
+    const own = [recording(near, 'a', snr(30)), recording(far, 'a', snr(20), { lossyCodec: 'MP3' }), recording(near, 'b', snr(10))];
+    const verdict = tell({ ...input, recordings: own });
+    expect(verdict.rows.every(({ cells }) => cells[0]?.value !== null)).toBe(true);
+    const [note, ...others] = verdict.notes.filter(({ kind }) => kind === 'lossy');
+    expect(others).toEqual([]);
+    expect(note?.text).toMatch(/^From lossy files: [^;]+ 1 of 2 \(MP3\)\. Their noise/);
+    expect(tell({ ...input, recordings: own.map((each) => ({ ...each, lossyCodec: null })) }).notes.filter(({ kind }) => kind === 'lossy')).toEqual([]);
   });
 
   it('a level that differs within a take is a condition of its own', () => {

@@ -18,6 +18,8 @@ export interface VerdictRecording {
   uploadedAtMs: number;
   /** The file ends before its header says. */
   cutShort: boolean;
+  /** The codec of its file, where that left something out. */
+  lossyCodec: string | null;
   measured: boolean;
   figures: Figures | null;
 }
@@ -44,7 +46,7 @@ export interface VerdictInput {
 
 /** Something to know before the verdict is believed. */
 export interface VerdictNote {
-  kind: 'no audio' | 'passes' | 'twice' | 'listening' | 'not measured';
+  kind: 'no audio' | 'passes' | 'twice' | 'listening' | 'not measured' | 'lossy';
   text: string;
 }
 
@@ -79,7 +81,7 @@ export function tellVerdict(input: VerdictInput): Verdict {
       return [criterion.id, new Map(given.map((mark) => [mark.chainId, new Map([[ANYWHERE, mark.points as number]])]))];
     }),
   );
-  notes.push(...withoutAudio(input), ...listeningNotes(input, usable), ...unmeasured(usable));
+  notes.push(...withoutAudio(input), ...listeningNotes(input, usable), ...unmeasured(usable), ...lossyNotes(input, usable));
   return { criteria: [...input.criteria], rows: judge(input.criteria, input.candidates, values), notes };
 }
 
@@ -216,6 +218,17 @@ function withoutAudio({ takes, recordings }: VerdictInput): VerdictNote[] {
     ...(all.length > 0 ? [{ kind: 'no audio' as const, text: `Done but without any audio: take ${names(all)}.` }] : []),
     ...(part.length > 0 ? [{ kind: 'no audio' as const, text: `Done but without the audio of some candidates: take ${names(part)}.` }] : []),
   ];
+}
+
+/** Whose recordings come from files that left something out, and how many of them. */
+function lossyNotes({ candidates }: VerdictInput, usable: readonly Usable[]): VerdictNote[] {
+  const told = candidates.flatMap(({ id, name }) => {
+    const own = usable.filter(({ setup }) => setup.candidateId === id);
+    const codecs = own.flatMap(({ recording: { lossyCodec } }) => lossyCodec ?? []);
+    return codecs.length === 0 ? [] : [`${name} ${codecs.length} of ${own.length} (${[...new Set(codecs)].join(', ')})`];
+  });
+  if (told.length === 0) return [];
+  return [{ kind: 'lossy', text: `From lossy files: ${told.join('; ')}. Their noise, air and small differences say as much of the codec as of the gear.` }];
 }
 
 /** How much of what was recorded anybody listened to. */

@@ -101,7 +101,8 @@ async function verdictOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): 
 async function judgedRecordings(store: ReadTables, trialId: string, ids: readonly string[]): Promise<VerdictRecording[]> {
   const [where, values] = among(ids, 'r."id"');
   const rows = await store.query<Omit<VerdictRecording, 'figures' | 'cutShort' | 'measured'> & { warnings: string; state: string; figures: string | null }>(
-    `SELECT r."id", r."takeId", r."setupId", f."name" AS "fileName", f."uploadedAtMs", f."warnings", f."state", r."figures"
+    `SELECT r."id", r."takeId", r."setupId", f."name" AS "fileName", f."uploadedAtMs", f."warnings", f."state", r."figures",
+      CASE WHEN json_extract(f."format", '$.lossy') THEN json_extract(f."format", '$.codec') END AS "lossyCodec"
       FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL AND r."setupId" IS NOT NULL AND ${where}`,
     [trialId, ...values],
   );

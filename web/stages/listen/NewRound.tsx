@@ -9,6 +9,7 @@ import { useNavigate } from 'react-router';
 import { useAddRoundMutation } from '../../data/judging.ts';
 import { useAppSelector } from '../../data/store.ts';
 import { comparedOf, placed, useTakesById, useTrialWords } from '../../data/trialData.ts';
+import { useFilesQuery } from '../../data/work.ts';
 import { fairSentence } from '../../parts/fairSentence.ts';
 import { Field, KeptNumber } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
@@ -38,6 +39,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const [targetLufs, setTarget] = useState(-23);
   const [ceilingDbtp, setCeiling] = useState(-1);
   const byId = useTakesById(trialId);
+  const { data: files } = useFilesQuery(trialId);
   const measured = useMemo(() => recordings.filter((recording) => recording.setupId && recording.table?.[LOUDNESS] != null), [recordings]);
   const usable = useMemo(() => {
     const ofTake = new Map<string | null, number>();
@@ -46,6 +48,8 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   }, [takes, measured]);
   const offered = takeId ? measured.filter((recording) => recording.takeId === takeId) : measured.filter((recording) => chosen.includes(recording.id));
   const picked = offered.filter((recording) => ids.includes(recording.id));
+  const lossyFiles = new Set((files ?? []).filter(({ format }) => format?.lossy).map(({ id }) => id));
+  const lossy = [...new Set(picked.filter(({ fileId }) => lossyFiles.has(fileId)).map(({ fileName }) => fileName))];
   const compared = picked.flatMap((recording) => {
     const { take, setup } = placed(recording, byId, words.chains);
     return take && setup ? [comparedOf(take, setup)] : [];
@@ -116,6 +120,13 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
             />
           );
         })}
+        {lossy.length > 0 && (
+          <div className="caution">
+            <span>
+              {lossy.join(', ')} {lossy.length === 1 ? 'is a lossy file' : 'are lossy files'}: what is heard of noise, air and small differences may be the codec.
+            </span>
+          </div>
+        )}
         {compared.length > 1 && comparison.fairness !== 'fair' && (
           <div className="caution">
             <span>
