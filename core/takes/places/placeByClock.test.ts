@@ -158,6 +158,7 @@ describe('files of recorders whose clocks are wrong', () => {
     const long: TimedFile = { id: 'long', startsAtMs: startMs, durationS: ((takes[39]?.stoppedAtMs as number) - startMs) / 1000 + 300, tied: null };
     const found = placeByClock([long], takes);
     expect(found.clock === null || found.clock.sure < 0.9).toBe(true);
+    expect(found.places[0]?.over).toEqual([]);
     expect(found.places[0]?.takeId === null ? 0 : found.places[0]?.confidence).toBeLessThan(0.9);
     expect(placeByClock([long], takes, 0).places[0]?.over).toHaveLength(40);
   });

@@ -7,6 +7,8 @@ const HOUR_S = 3600;
 /** Guesses that end within this of each other are the same clock. */
 const SAME_CLOCK_S = 5;
 const MOST_OTHERS = 4;
+/** A file is to be cut only by a clock that is as sure as this. */
+const SURE = 0.9;
 /** A clock that is right is always looked at. */
 const RIGHT_S = 0;
 
@@ -80,6 +82,7 @@ export function placeByClock(files: readonly TimedFile[], takes: readonly TimedT
   const fit = fits[best] as FittedClock;
   const sure = weights[best] as number;
   const clockHolds = fit.matched > 0.5 || aheadByHandS !== null;
+  const cutsBy = aheadByHandS !== null || (clockHolds && sure > SURE);
   const untied: Timeline = { ...line, files: files.map((file) => ({ ...file, tied: null })) };
   const places = files.map(({ id, startsAtMs, tied }, file): ClockPlace => {
     const byHand = tied?.by === 'hand';
@@ -88,7 +91,7 @@ export function placeByClock(files: readonly TimedFile[], takes: readonly TimedT
     const others = ranked.filter(([other, chance]) => other !== takeId && chance >= 0.005).map(([other, chance]) => ({ takeId: other, confidence: chance }));
     const atMs = clockHolds ? line.originMs + onLogS(fit.clock, line.fileStartS[file] as number) * 1000 : startsAtMs;
     // What a hand said stands; what the clock makes of it is among the others.
-    return { fileId: id, takeId, confidence, startsAtMs: atMs, others: others.slice(0, MOST_OTHERS), over: clockHolds ? takesIn(line, file, fit.clock) : [] };
+    return { fileId: id, takeId, confidence, startsAtMs: atMs, others: others.slice(0, MOST_OTHERS), over: cutsBy ? takesIn(line, file, fit.clock) : [] };
   });
   const clock = !clockHolds ? null : { aheadS: -fit.clock.addS, driftPpm: -fit.clock.drift * 1e6, spreadS: Number.isNaN(fit.spreadS) ? null : fit.spreadS, sure };
   return { clock, places };
