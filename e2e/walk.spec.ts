@@ -311,12 +311,18 @@ test('what a meter kept by itself is laid on the takes of its time', async ({ pa
   await press(page, /^Start take/);
   await press(page, /^Stop/);
   await expect(page.getByRole('button', { name: /^Next/ })).toBeVisible();
+  await expect.poll(async () => (await walkOf(trialId)).status).toBe('done');
   const take = await walkOf(trialId);
   const rows = Array.from({ length: 56 }, (_, second) => `${new Date(take.startedAtMs! - 55_000 + second * 1000).toISOString()},${40 + second / 10}`);
   const path = join(folder, 'meter.csv');
   await writeFile(path, ['time,LAF dB(A)', ...rows].join('\n'));
   await press(page, 'Devices');
-  await page.getByText('A meter that is read afterwards').click();
+  // Opened before the view has settled, it may be closed again by what comes in.
+  const fold = page.locator('details', { hasText: 'A meter that is read afterwards' }).last();
+  await expect(async () => {
+    if (!(await fold.evaluate((element: HTMLDetailsElement) => element.open))) await page.getByText('A meter that is read afterwards').click();
+    await expect(fold).toHaveAttribute('open');
+  }).toPass();
   for (const _time of [1, 2]) {
     await page.getByLabel('CSV with a column of times').setInputFiles(path);
     await expect(page.getByText(/meter.csv: 56 rows from .* lie with the takes of their time/)).toBeVisible();
