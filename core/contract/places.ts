@@ -52,6 +52,8 @@ export const placingsSchema = z.object({
         fileId: idSchema,
         takeId: idSchema.nullable(),
         by: matchedBySchema.nullable(),
+        /** Where it lay as far as the page knew; where it lies elsewhere meanwhile, nothing is put. */
+        from: idSchema.nullable().optional(),
         channels: channelTies.optional(),
         /** Takes that it is cut about; then `takeId` is that of the first. */
         cuts: z.array(cutSchema).max(500, 'At most 500 takes of one file').optional(),
@@ -62,8 +64,12 @@ export const placingsSchema = z.object({
 });
 export type Placings = z.infer<typeof placingsSchema>;
 
-/** Says by how much the clock of a recorder is off, or which candidate its channels are of; what is left out stays. */
-export const recorderPatchSchema = recorderSchema.pick({ name: true, aheadS: true, candidateIds: true }).partial({ aheadS: true, candidateIds: true });
+/** Says by how much the clock of a recorder is off, or which candidate one of its channels is of; what is left out stays. */
+export const recorderPatchSchema = z.object({
+  name: recorderNameSchema,
+  aheadS: recorderSchema.shape.aheadS.optional(),
+  channel: z.object({ index: z.number().int().min(0).max(31), candidateId: idSchema.nullable() }).optional(),
+});
 export type RecorderPatch = z.infer<typeof recorderPatchSchema>;
 /** Says which recorder wrote files. */
 export const recorderSetSchema = z.object({ fileIds: z.array(idSchema).min(1, 'Choose a file').max(1000, 'At most 1,000 files at once'), recorder: recorderNameSchema });

@@ -13,6 +13,8 @@ export interface DayCut {
 
 /** So much is left about a take: a slate before it, room tone after it. */
 const MARGIN_S = 5;
+/** A clock is known to a few seconds: what is missing of a take is told from here on. */
+const MISSING_S = 5;
 /** Less of a take than this is no part of it. */
 const LEAST_S = 1;
 /** A take that was never stopped is taken to last no longer. */
@@ -37,6 +39,6 @@ export function dayCuts({ startsAtMs, durationS }: { startsAtMs: number; duratio
     const after = toS + (spans[index + 1]?.fromS ?? Number.POSITIVE_INFINITY);
     const startS = Math.max(0, fromS - MARGIN_S, before / 2);
     const endS = Math.min(durationS, toS + MARGIN_S, after / 2);
-    return [{ takeId, startS, endS, logStartS: fromS, cutOff: fromS < 0 ? 'begins before' : toS > durationS ? 'goes on after' : null }];
+    return [{ takeId, startS, endS, logStartS: fromS, cutOff: fromS < -MISSING_S ? 'begins before' : toS > durationS + MISSING_S ? 'goes on after' : null }];
   });
 }

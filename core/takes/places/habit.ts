@@ -17,18 +17,28 @@ export function habitOf(tied: readonly TiedChannel[]): Map<number, string> {
   return new Map([...habit].filter((entry): entry is [number, string] => entry[1] !== null));
 }
 
-/**
- * Setups of the channels of a file that were found by name, those that no name says by habit, where the take has the candidate once
- * and no other channel has it.
- */
-export function setupsByHabit(found: readonly (string | null)[], setups: readonly { id: string; candidateId: string }[], habit: ReadonlyMap<number, string>): (string | null)[] {
-  const taken = new Set(found.filter((id) => id !== null));
-  return found.map((id, channelIndex) => {
-    if (id !== null) return id;
-    const own = setups.filter(({ candidateId }) => candidateId === habit.get(channelIndex));
-    const [only] = own;
-    if (own.length !== 1 || !only || taken.has(only.id)) return null;
-    taken.add(only.id);
-    return only.id;
+/** The setup of each channel by the candidate that it is of; null where that is not known, or the take has the candidate not just once. */
+export function setupsOf(channels: number, setups: readonly { id: string; candidateId: string }[], candidateOf: ReadonlyMap<number, string>): (string | null)[] {
+  return Array.from({ length: channels }, (_, channel) => {
+    const [only, ...others] = setups.filter(({ candidateId }) => candidateId === candidateOf.get(channel));
+    return only && others.length === 0 ? only.id : null;
   });
+}
+
+/**
+ * Setups of channels by several ways of knowing them, the best first: each channel has that of the first way that knows one. No setup is
+ * given twice.
+ * @example firstKnown([[null, 'b'], ['b', 'a'], ['a', null]]) // ['a', 'b']
+ */
+export function firstKnown(ways: readonly (readonly (string | null)[])[]): (string | null)[] {
+  const taken = new Set<string>();
+  return ways.reduce<(string | null)[]>((found, way) => {
+    for (const id of found) if (id !== null) taken.add(id);
+    return way.map((id, channel) => {
+      const known = found[channel] ?? null;
+      if (known !== null || id === null || taken.has(id)) return known;
+      taken.add(id);
+      return id;
+    });
+  }, []);
 }

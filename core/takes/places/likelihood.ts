@@ -16,7 +16,8 @@ const ANY_LENGTH_S = 600;
 /** How much less likely another take is than the one that a hand or a name says. */
 const OTHER_THAN_TIED = { hand: Math.exp(-14), name: Math.exp(-5) };
 
-const laplace = (errorS: number, scaleS: number) => Math.exp(-Math.abs(errorS) / scaleS) / (2 * scaleS);
+/** Density of an error that is mostly small and now and then large. */
+export const laplace = (errorS: number, scaleS: number) => Math.exp(-Math.abs(errorS) / scaleS) / (2 * scaleS);
 const endDensity = (errorS: number) => USUAL_SHARE * laplace(errorS, USUAL_S) + (1 - USUAL_SHARE) * laplace(errorS, RARE_S);
 /** Further from a take than this no end of a file fits it. */
 const REACH_S = 300;

@@ -1,14 +1,14 @@
 import { type FittedClock, fitClock, logLikelihoodOfNone } from './clockFit.ts';
 import { clockGuesses } from './clockGuesses.ts';
-import { type ClockGuess, fileDensities, onLogS } from './likelihood.ts';
+import { type ClockGuess, fileDensities, laplace, onLogS } from './likelihood.ts';
 import { type TimedFile, type TimedTake, type Timeline, timelineOf } from './timed.ts';
 
 const HOUR_S = 3600;
 /** Guesses that end within this of each other are the same clock. */
 const SAME_CLOCK_S = 5;
 const MOST_OTHERS = 4;
-/** A file is to be cut only by a clock that is as sure as this. */
-const SURE = 0.9;
+/** From here on a place is taken to be right: many are put with one press, and a file is cut by its clock. */
+export const SURE = 0.9;
 /** A clock that is right is always looked at. */
 const RIGHT_S = 0;
 
@@ -50,7 +50,6 @@ export interface PlacedByClock {
  * right to the half minute, sometimes off by whole hours of a zone, or set to nothing at all.
  */
 function logPriorOf(addS: number): number {
-  const laplace = (errorS: number, scaleS: number) => Math.exp(-Math.abs(errorS) / scaleS) / (2 * scaleS);
   const hours = Math.round(addS / HOUR_S);
   const zone = Math.abs(hours) <= 14 ? laplace(addS - hours * HOUR_S, 60) / 29 : 0;
   const anyOfFourDays = Math.abs(addS) < 48 * HOUR_S ? 1 / (96 * HOUR_S) : 0;
