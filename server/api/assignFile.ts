@@ -2,10 +2,10 @@ import { grouped } from '@marvet/core/domain/grouped';
 import { newId } from '@marvet/core/domain/identity';
 import type { MatchedBy } from '@marvet/core/domain/recording';
 import { marksOn } from '@marvet/core/takes/stretchMarks';
-import type { AudioFileRow, RecordingRow } from '../store/records.ts';
+import type { AudioFileRow } from '../store/records.ts';
 import type { Tables } from '../store/store.ts';
 import { present } from '../store/table.ts';
-import { cutFiles, letGo, UNMEASURED } from './cuts.ts';
+import { cutFiles, letGo, type Placed, placedRows, UNMEASURED } from './cuts.ts';
 import { ApiError, notFound } from './http.ts';
 
 /** What becomes of a channel of a file. */
@@ -62,10 +62,11 @@ export async function assignCuts(tables: Tables, file: Pick<AudioFileRow, 'id' |
     const next = inOrder[index + 1];
     if (next && next.startS < endS) throw new ApiError(422, 'invalid', `Two parts overlap at ${next.startS.toFixed(2)} s`, { cuts: 'Two parts overlap' });
   }
-  const rows = await tables.recordings.find({ where: { fileId: file.id } });
+  const rows = await placedRows(tables, file.id);
   for (const own of grouped(rows, ({ channels }) => String(channels)).values()) {
+    refuseLostMarks(own, inOrder);
     const left = [...own];
-    const [pattern] = own as [RecordingRow];
+    const [pattern] = own as [Placed];
     for (const { takeId, startS, endS, logStartS, channels } of inOrder) {
       const setupId = channels.find(({ channelIndex }) => channelIndex === pattern.channels[0])?.setupId ?? null;
       const place = { takeId, setupId, matchedBy: by, startS, endS, logStartS, cutBy: 'log' as const };
@@ -87,11 +88,21 @@ export async function assignCuts(tables: Tables, file: Pick<AudioFileRow, 'id' |
 
 /** A file that was cut about takes is one again, each channel in its first recording. */
 async function joinParts(tables: Tables, fileId: string): Promise<void> {
-  const rows = await tables.recordings.find({ where: { fileId } });
+  const rows = await placedRows(tables, fileId);
   if (rows.every(({ cutBy }) => cutBy !== 'log')) return;
   for (const own of grouped(rows, ({ channels }) => String(channels)).values()) {
-    const [first, ...others] = own.sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0)) as [RecordingRow, ...RecordingRow[]];
+    const [first, ...others] = own.sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0)) as [Placed, ...Placed[]];
     await tables.recordings.update(first.id, { startS: null, endS: null, cutBy: null, logStartS: null, ...UNMEASURED, ...marksOn(own, null, null) });
     for (const row of others) await letGo(tables, row);
+  }
+}
+
+/** @throws ApiError 409 where something was marked that lies in no part, and would be gone */
+function refuseLostMarks(rows: readonly Placed[], cuts: readonly FileCut[]): void {
+  for (const { startS, corrections, roomTone, performance } of rows) {
+    const fromS = startS ?? 0;
+    const events = corrections.flatMap(({ was, now }) => now ?? was ?? []).map((event): [number, number] => [event.startS, event.startS]);
+    const lost = [...events, roomTone, performance].find((span) => span && !cuts.some((cut) => span[0] + fromS >= cut.startS && span[1] + fromS <= cut.endS));
+    if (lost) throw new ApiError(409, 'marked', `At ${(lost[0] + fromS).toFixed(1)} s of the file something was marked that lies in none of the takes. Take the mark back first.`);
   }
 }

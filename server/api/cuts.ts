@@ -14,7 +14,7 @@ export const spanOf = ({ startS, endS }: Pick<RecordingRow, 'startS' | 'endS'>):
 
 const MARKS = { corrections: true, roomTone: true, performance: true } as const;
 export const UNMEASURED = { figures: null, shown: null, report: null, series: null, against: null } as const;
-type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy' | 'logStartS'> &
+export type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy' | 'logStartS'> &
   StretchMarks;
 
 /**
@@ -25,24 +25,7 @@ type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'tra
 export async function cutFiles(tables: Tables, files: readonly Pick<AudioFileRow, 'id' | 'format'>[], movedS: ReadonlyMap<string, number> = new Map()): Promise<string[]> {
   const changed: string[] = [];
   for (const file of files) {
-    const rows: Placed[] = await tables.recordings.find({
-      select: {
-        id: true,
-        fileId: true,
-        trialId: true,
-        channels: true,
-        trackName: true,
-        takeId: true,
-        setupId: true,
-        matchedBy: true,
-        startS: true,
-        endS: true,
-        cutBy: true,
-        logStartS: true,
-        ...MARKS,
-      },
-      where: { fileId: file.id },
-    });
+    const rows = await placedRows(tables, file.id);
     // A file that was cut about several takes has each of them in a part of its own.
     const byTake = grouped(rows, ({ channels, takeId }) => `${channels} ${takeId}`);
     let moved = false;
@@ -50,6 +33,12 @@ export async function cutFiles(tables: Tables, files: readonly Pick<AudioFileRow
     if (moved) changed.push(file.id);
   }
   return changed;
+}
+
+/** Recordings of a file with all that cutting moves, without their reports. */
+export function placedRows(tables: Pick<Tables, 'recordings'>, fileId: string): Promise<Placed[]> {
+  const select = { id: true, fileId: true, trialId: true, channels: true, trackName: true, takeId: true, setupId: true, matchedBy: true } as const;
+  return tables.recordings.find({ select: { ...select, startS: true, endS: true, cutBy: true, logStartS: true, ...MARKS }, where: { fileId } });
 }
 
 /** The same for all files of takes. */

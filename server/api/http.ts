@@ -74,6 +74,11 @@ export function pathId(context: Context, name: string): string {
 
 /** A text file to be saved under a name. */
 export function download(context: Context, name: string, type: string, body: string): Response {
+  return context.body(body, 200, { 'Content-Type': `${type}; charset=utf-8`, ...savedAs(name) });
+}
+
+/** The header that has an answer saved as a file. */
+export function savedAs(name: string): { 'Content-Disposition': string } {
   const safe = name.replace(/[^A-Za-z0-9 ._-]+/g, '').trim() || 'marvet';
-  return context.body(body, 200, { 'Content-Type': `${type}; charset=utf-8`, 'Content-Disposition': `attachment; filename="${safe}"` });
+  return { 'Content-Disposition': `attachment; filename="${safe}"` };
 }

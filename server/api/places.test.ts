@@ -112,16 +112,16 @@ describe('files that no name says a take of', () => {
   it('have the candidate that somebody says of their recorder, those that are in place too, and it is undone', async () => {
     await harness.call('POST', `${at}/places`, surely((await places()).files));
     const [gull, tern] = (await places()).recorders.map(({ recorder }) => recorder) as [string, string];
-    const { body: before } = await harness.call<Placings>('PATCH', `${at}/places/recorders`, { name: gull, candidateIds: [chains[0]] });
-    await harness.call('PATCH', `${at}/places/recorders`, { name: tern, candidateIds: [chains[1]] });
+    const { body: before } = await harness.call<Placings>('PATCH', `${at}/places/recorders`, { name: gull, channel: { index: 0, candidateId: chains[0] } });
+    await harness.call('PATCH', `${at}/places/recorders`, { name: tern, channel: { index: 0, candidateId: chains[1] } });
     const setups = new Map((await harness.call<Take[]>('GET', `${at}/takes`)).body.flatMap((each) => each.setups.map(({ id, candidateId }) => [id, candidateId] as const)));
     const recorderOf = new Map((await places()).files.map(({ fileId, recorder }) => [fileId, recorder]));
     for (const row of await recordings()) expect(setups.get(row.setupId ?? '')).toBe(recorderOf.get(row.fileId) === gull ? chains[0] : chains[1]);
     expect((await places()).recorders.map(({ candidateIds }) => candidateIds)).toEqual([[chains[0]], [chains[1]]]);
-    await harness.call('PATCH', `${at}/places/recorders`, { name: gull, candidateIds: [] });
+    await harness.call('PATCH', `${at}/places/recorders`, { name: gull, channel: { index: 0, candidateId: null } });
     await harness.call('POST', `${at}/places`, before);
     for (const row of await recordings()) if (recorderOf.get(row.fileId) === gull) expect(row.setupId).toBeNull();
-    await harness.call('PATCH', `${at}/places/recorders`, { name: tern, candidateIds: [] });
+    await harness.call('PATCH', `${at}/places/recorders`, { name: tern, channel: { index: 0, candidateId: null } });
     await harness.call('POST', `${at}/places`, { places: (await places()).files.map(({ fileId }) => ({ fileId, takeId: null, by: null })) });
   });
 
@@ -144,6 +144,25 @@ describe('files that no name says a take of', () => {
     const told = (await places()).files.find(({ fileId }) => fileId === first.fileId);
     expect(told).toMatchObject({ takeId: wrong, placed: { takeId: wrong, by: 'hand' } });
     expect(told?.others[0]?.takeId).toBe(truth.get(first.fileId));
+    await harness.call('POST', `${at}/places`, { places: [{ fileId: first.fileId, takeId: null, by: null }] });
+  });
+
+  it('two pages: what one put meanwhile the other does not move, and an undo neither; two channels at once are both said', async () => {
+    const { files, recorders } = await places();
+    const [first] = files as [Places['files'][number]];
+    const [own, elsewhere] = [first.takeId, [...truth.values()][5]] as [string, string];
+    const put = (takeId: string, from: string | null) => harness.call<Placings>('POST', `${at}/places`, { places: [{ fileId: first.fileId, takeId, by: 'hand', from }] });
+    const { body: undo } = await put(elsewhere, null);
+    const stale = await put(own, null);
+    expect([stale.status, stale.text]).toEqual([409, expect.stringContaining('changed on another page')]);
+    expect((await put(own, elsewhere)).status).toBe(200);
+    expect((await harness.call('POST', `${at}/places`, undo)).status).toBe(409);
+    expect((await places()).files[0]?.placed).toMatchObject({ takeId: own, by: 'hand' });
+    const name = recorders[0]!.recorder;
+    const say = (index: number, candidateId: string | null) => harness.call('PATCH', `${at}/places/recorders`, { name, channel: { index, candidateId } });
+    await Promise.all([say(0, chains[0]), say(2, chains[1])]);
+    expect(await harness.services.store.recorders.findOneBy({ name })).toMatchObject({ candidateIds: [chains[0], null, chains[1]] });
+    await Promise.all([say(0, null), say(2, null)]);
     await harness.call('POST', `${at}/places`, { places: [{ fileId: first.fileId, takeId: null, by: null }] });
   });
 
@@ -212,6 +231,20 @@ describe('files that no name says a take of', () => {
     expect((await harness.call('PUT', `${at}/recordings/${parts[1]!.id}/cut`, { startS: 45 })).status).toBe(422);
     expect((await harness.call('PUT', `${at}/recordings/${parts[1]!.id}/cut`, { startS: 118 })).status).toBe(202);
     expect((await own()).filter(({ startS }) => startS === 118)).toHaveLength(2);
+    // What was marked between the takes would be gone: nothing is cut until it is taken back.
+    const markedAt = async (startS: number) => {
+      const { body: undoCut } = await harness.call<Placings>('POST', `${at}/places`, before);
+      const [row] = await own();
+      await harness.services.store.write((tables) =>
+        tables.recordings.update(row!.id, { corrections: [{ id: newId(), was: null, now: { kind: 'click', startS, endS: startS + 0.1 } }] }),
+      );
+      const answer = await harness.call('POST', `${at}/places`, { places: [{ ...whole, cuts }] });
+      await harness.services.store.write((tables) => tables.recordings.update(row!.id, { corrections: [] }));
+      await harness.call('POST', `${at}/places`, { places: undoCut.places.map(({ from: _from, ...place }) => place) });
+      return [answer.status, answer.text];
+    };
+    expect(await markedAt(80)).toEqual([409, expect.stringContaining('At 80.0 s of the file something was marked')]);
+    expect((await markedAt(30))[0]).toBe(200);
     // Overlapping parts are refused; joined again it is whole, and cut again it is as it was.
     const [first, second] = cuts as [(typeof cuts)[number], (typeof cuts)[number]];
     expect((await harness.call('POST', `${at}/places`, { places: [{ ...whole, cuts: [{ ...first, endS: 130 }, second] }] })).status).toBe(422);
@@ -232,5 +265,7 @@ describe('files that no name says a take of', () => {
     expect((await places()).recorders.find(({ recorder }) => recorder === 'Spare unit')).toMatchObject({ files: 3 });
     const { status, text } = await harness.call('PUT', `${at}/places/recorder`, { fileIds: some, recorder: '  ' });
     expect([status, text]).toEqual([422, expect.stringContaining('Give the recorder a name')]);
+    expect((await harness.call('PUT', `${at}/places/recorder`, { fileIds: [some[0], newId()], recorder: 'Other' })).status).toBe(404);
+    expect((await places()).recorders.some(({ recorder }) => recorder === 'Other')).toBe(false);
   });
 });

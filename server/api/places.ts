@@ -2,14 +2,15 @@ import { type FilePlace, type Places, type Placings, placingsSchema, type Record
 import { grouped } from '@marvet/core/domain/grouped';
 import { dayCuts } from '@marvet/core/takes/places/dayCuts';
 import { fileTime } from '@marvet/core/takes/places/fileTime';
+import { SURE } from '@marvet/core/takes/places/placeByClock';
 import type { TimedFile } from '@marvet/core/takes/places/timed';
 import { Hono } from 'hono';
 import { takesOf } from '../jobs/measuring.ts';
 import type { AudioFileRow } from '../store/records.ts';
 import { In, inParts, present } from '../store/table.ts';
 import { assignCuts, assignFile } from './assignFile.ts';
-import { notFound, pathId, readBody } from './http.ts';
-import { channelsOf, foundTies, knownChannels, recorderNameOf, retied, tiesOf } from './recorderTies.ts';
+import { changedMeanwhile, notFound, pathId, readBody } from './http.ts';
+import { channelsOf, foundTies, knownRecorders, recorderNameOf, retied, tiesOf } from './recorderTies.ts';
 import type { Services } from './services.ts';
 
 type DatedFile = Pick<AudioFileRow, 'id' | 'name' | 'recorder' | 'format' | 'modifiedAtMs'>;
@@ -20,21 +21,19 @@ export function placeRoutes({ store, work, events }: Services): Hono {
     new Hono()
       .get('/', async (context) => {
         const trialId = pathId(context, 'trial');
-        const [files, takes, said] = await Promise.all([
+        const [files, takes, known] = await Promise.all([
           store.files.find({
             select: { id: true, name: true, recorder: true, format: true as never, modifiedAtMs: true },
             where: present(trialId),
             order: { uploadedAtMs: 'ASC', name: 'ASC' },
           }),
           store.takes.find({ select: { id: true, startedAtMs: true, stoppedAtMs: true }, where: present(trialId) }),
-          store.recorders.findBy({ trialId }),
+          knownRecorders(store, trialId),
         ]);
         const placed = await placedNow(store, trialId);
         const byRecorder = grouped(files as DatedFile[], recorderNameOf);
         const recorders = [...byRecorder].sort(([a], [b]) => a.localeCompare(b));
-        const saidOf = new Map(said.map((each) => [each.name, each]));
-        const aheadOf = (recorder: string) => saidOf.get(recorder)?.aheadS ?? null;
-        const known = await knownChannels(store, trialId);
+        const aheadOf = (recorder: string) => known.said.get(recorder)?.aheadS ?? null;
         const logged = takes.flatMap(({ id, startedAtMs, stoppedAtMs }) => (startedAtMs === null ? [] : [{ id, startedAtMs, stoppedAtMs }]));
         const found = await work.places(trialId, {
           recorders: recorders.map(([recorder, own]) => ({ files: own.flatMap((file) => timed(file, placed)), aheadByHandS: aheadOf(recorder) })),
@@ -58,7 +57,8 @@ export function placeRoutes({ store, work, events }: Services): Hono {
             const unknown = { fileId: file.id, takeId: here?.takeId ?? null, confidence: here ? 1 : 0, startsAtMs: null, others: [], over: [] };
             const place = placeOf.get(file.id) ?? unknown;
             const startsAtMs = clock || aheadOf(recorder) !== null ? place.startsAtMs : null;
-            const cuts = place.over.length > 0 && startsAtMs !== null ? dayCuts({ startsAtMs, durationS: file.format.durationS }, logged) : [];
+            const cuts =
+              startsAtMs !== null && (aheadOf(recorder) !== null || (clock && clock.sure > SURE)) ? dayCuts({ startsAtMs, durationS: file.format.durationS }, logged) : [];
             answer.files.push({ ...place, cuts, startsAtMs, recorder, ownStartMs: time?.startMs ?? null, timeBy: time?.by ?? null, placed: here } satisfies FilePlace);
           }
         }
@@ -72,13 +72,16 @@ export function placeRoutes({ store, work, events }: Services): Hono {
         const done = await store.write(async (tables) => {
           const files = new Map((await inParts(ids, (part) => tables.files.findBy({ id: In(part), ...present(trialId) }))).map((file) => [file.id, file]));
           const before = await tiesOf(tables, ids);
-          const known = await knownChannels(tables, trialId);
+          const known = await knownRecorders(tables, trialId);
           const touched = new Set<string | null>();
           const cut: string[] = [];
-          for (const { fileId, takeId, by, channels, cuts } of places) {
+          for (const { fileId, takeId, by, from, channels, cuts } of places) {
             const file = files.get(fileId);
             if (!file) throw notFound('file');
-            for (const left of await takesOf(tables, fileId)) touched.add(left);
+            const left = await takesOf(tables, fileId);
+            // Put elsewhere meanwhile, by hand perhaps, it is not moved on.
+            if (from !== undefined && !left.includes(from)) throw changedMeanwhile('file', { fileId, takeId: left[0] ?? null });
+            for (const each of left) touched.add(each);
             touched.add(takeId);
             if (cuts && cuts.length > 0) {
               const parts = await Promise.all(cuts.map(async (part) => ({ ...part, channels: part.channels ?? (await foundTies(tables, file, part.takeId, known)) })));
@@ -95,18 +98,23 @@ export function placeRoutes({ store, work, events }: Services): Hono {
         if (done.cut.length > 0) await work.measuring.request(done.cut);
         await work.against.look(trialId, [...done.touched]);
         events.tell(trialId, { type: 'records', tags: ['Files', 'Recordings', 'Trials', 'Verdict'], page: null });
-        return context.json(done.before);
+        // Undone, it is as it was, unless it was put elsewhere since.
+        const putIn = new Map(places.map(({ fileId, takeId }) => [fileId, takeId]));
+        return context.json({ places: done.before.places.map((place) => ({ ...place, from: putIn.get(place.fileId) ?? null })) } satisfies Placings);
       })
       /** What somebody says of a recorder. Its files that are in place have their candidates by it; answers with how they were tied before. */
       .patch('/recorders', async (context) => {
         const trialId = pathId(context, 'trial');
-        const { name, ...patch } = await readBody(context, recorderPatchSchema);
+        const { name, aheadS, channel } = await readBody(context, recorderPatchSchema);
         const { before, cut, touched } = await store.write(async (tables) => {
           if (!(await tables.trials.existsBy({ id: trialId }))) throw notFound('trial');
-          const known = await tables.recorders.findOneBy({ trialId, name });
-          if (known) await tables.recorders.update({ trialId, name }, patch);
-          else await tables.recorders.insert({ trialId, name, aheadS: null, candidateIds: [], ...patch });
-          return patch.candidateIds ? retied(tables, trialId, name) : { before: [], cut: [], touched: [] };
+          const known = (await tables.recorders.findOneBy({ trialId, name })) ?? { trialId, name, aheadS: null, candidateIds: [] };
+          const candidateIds = [...known.candidateIds];
+          // Only the channel that was meant: what another page says of the others stays.
+          if (channel) for (let index = candidateIds.length; index <= channel.index; index++) candidateIds[index] = null;
+          if (channel) candidateIds[channel.index] = channel.candidateId;
+          await tables.recorders.save({ ...known, candidateIds, ...(aheadS === undefined ? {} : { aheadS }) });
+          return channel ? retied(tables, trialId, name) : { before: [], cut: [], touched: [] };
         });
         if (cut.length > 0) await work.measuring.request(cut);
         await work.against.look(trialId, touched);
@@ -116,7 +124,11 @@ export function placeRoutes({ store, work, events }: Services): Hono {
       .put('/recorder', async (context) => {
         const trialId = pathId(context, 'trial');
         const { fileIds, recorder } = await readBody(context, recorderSetSchema);
-        await store.write((tables) => inParts(fileIds, async (part) => [await tables.files.update({ id: part, ...present(trialId) }, { recorder })]));
+        await store.write(async (tables) => {
+          const here = await inParts(fileIds, (part) => tables.files.find({ select: { id: true }, where: { id: In(part), ...present(trialId) } }));
+          if (here.length < new Set(fileIds).size) throw notFound('file');
+          await inParts(fileIds, async (part) => [await tables.files.update({ id: part }, { recorder })]);
+        });
         events.tell(trialId, { type: 'records', tags: ['Files'], page: null });
         return context.body(null, 204);
       })

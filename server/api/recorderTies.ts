@@ -2,19 +2,19 @@ import type { Placings } from '@marvet/core/contract/places';
 import { grouped } from '@marvet/core/domain/grouped';
 import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
 import { matchSetups } from '@marvet/core/takes/matchFile';
-import { habitOf, setupsByHabit } from '@marvet/core/takes/places/habit';
+import { firstKnown, habitOf, setupsOf } from '@marvet/core/takes/places/habit';
 import { recorderOf } from '@marvet/core/takes/places/recorderOf';
-import type { AudioFileRow, RecordingRow } from '../store/records.ts';
+import type { AudioFileRow, RecorderRow, RecordingRow } from '../store/records.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
 import { In, inParts, present } from '../store/table.ts';
 import { assignCuts, assignFile, type ChannelTie } from './assignFile.ts';
 
-/** By recorder, the candidate of each channel: as somebody said it, and as files that are tied have it. */
-export interface KnownChannels {
-  said: ReadonlyMap<string, ReadonlyMap<number, string>>;
+/** What is known of the recorders of a trial: what somebody said of each, and which candidate its channels are of in files that are tied. */
+export interface KnownRecorders {
+  said: ReadonlyMap<string, RecorderRow>;
   habits: ReadonlyMap<string, ReadonlyMap<number, string>>;
 }
-const NONE: ReadonlyMap<number, string> = new Map();
+const NO_HABIT: ReadonlyMap<number, string> = new Map();
 
 /** Files that came before recorders were told apart are told by what they are called. */
 export const recorderNameOf = ({ recorder, name, format }: Pick<AudioFileRow, 'recorder' | 'name' | 'format'>) =>
@@ -49,21 +49,21 @@ function partOf(takeId: string, rows: readonly Part[], all: readonly Part[]) {
   return { takeId, startS: rows[0]?.startS ?? 0, endS, logStartS: rows[0]?.logStartS ?? null, channels };
 }
 
-/** Setups of the channels of a file in a take: by names, then as somebody said of its recorder, then by what its other files have. */
-export async function foundTies(tables: Tables, file: AudioFileRow, takeId: string, known: KnownChannels): Promise<ChannelTie[]> {
+/** Setups of the channels of a file in a take: as somebody said of its recorder, then by names, then by what its other files have. */
+export async function foundTies(tables: Tables, file: AudioFileRow, takeId: string, known: KnownRecorders): Promise<ChannelTie[]> {
   const take = await tables.takes.findOneBy({ id: takeId });
   if (!take) return [];
   const chains = await tables.chains.findBy({ id: In(candidatesOf(take)) });
   const recorder = recorderNameOf(file);
   const setups = firstSetups(take);
-  const bySaying = setupsByHabit(
-    file.format.trackNames.map(() => null),
-    setups,
-    known.said.get(recorder) ?? NONE,
-  );
-  const byName = matchSetups(`${recorder} ${file.name}`, file.format.trackNames, setups, chains).map((setupId, channel) => bySaying[channel] ?? setupId);
-  const once = byName.map((setupId, channel) => (byName.indexOf(setupId) === channel ? setupId : null));
-  return setupsByHabit(once, setups, known.habits.get(recorder) ?? NONE).map((setupId, channelIndex) => ({ channelIndex, setupId }));
+  const { trackNames } = file.format;
+  const said = new Map((known.said.get(recorder)?.candidateIds ?? []).flatMap((id, channel) => (id === null ? [] : [[channel, id] as const])));
+  const ways = [
+    setupsOf(trackNames.length, setups, said),
+    matchSetups(`${recorder} ${file.name}`, trackNames, setups, chains),
+    setupsOf(trackNames.length, setups, known.habits.get(recorder) ?? NO_HABIT),
+  ];
+  return firstKnown(ways).map((setupId, channelIndex) => ({ channelIndex, setupId }));
 }
 
 /** Ties files of a recorder that are in place anew, after somebody said which candidates its channels are of. */
@@ -74,7 +74,7 @@ export async function retied(tables: Tables, trialId: string, recorder: string):
     files.map(({ id }) => id),
   );
   const inPlace = places.filter(({ takeId }) => takeId !== null);
-  const known = await knownChannels(tables, trialId);
+  const known = await knownRecorders(tables, trialId);
   const cut: string[] = [];
   for (const { fileId, takeId, by, cuts } of inPlace) {
     const file = files.find(({ id }) => id === fileId) as AudioFileRow;
@@ -88,16 +88,14 @@ export async function retied(tables: Tables, trialId: string, recorder: string):
 }
 
 /** The candidate of each channel of a recorder, as far as it is known. */
-export function channelsOf(files: readonly Pick<AudioFileRow, 'format'>[], recorder: string, { said, habits }: KnownChannels): (string | null)[] {
+export function channelsOf(files: readonly Pick<AudioFileRow, 'format'>[], recorder: string, { said, habits }: KnownRecorders): (string | null)[] {
   const length = Math.max(0, ...files.map(({ format }) => format.channels));
-  return Array.from({ length }, (_, channel) => said.get(recorder)?.get(channel) ?? habits.get(recorder)?.get(channel) ?? null);
+  return Array.from({ length }, (_, channel) => said.get(recorder)?.candidateIds[channel] ?? habits.get(recorder)?.get(channel) ?? null);
 }
 
-/** What is known of the channels of all recorders of a trial. */
-export async function knownChannels(tables: Pick<ReadTables, 'files' | 'recordings' | 'takes' | 'recorders'>, trialId: string): Promise<KnownChannels> {
+export async function knownRecorders(tables: Pick<ReadTables, 'files' | 'recordings' | 'takes' | 'recorders'>, trialId: string): Promise<KnownRecorders> {
   const rows = await tables.recorders.findBy({ trialId });
-  const said = new Map(rows.map(({ name, candidateIds }) => [name, new Map(candidateIds.flatMap((id, channel) => (id === null ? [] : [[channel, id] as const])))]));
-  return { said, habits: await habitsOf(tables, trialId) };
+  return { said: new Map(rows.map((row) => [row.name, row])), habits: await habitsOf(tables, trialId) };
 }
 
 /** What each recorder's channels were of so far, in files that are tied. */

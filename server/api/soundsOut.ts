@@ -5,7 +5,7 @@ import { Hono } from 'hono';
 import { type ZipPart, zipped } from '../exchange/soundsZip.ts';
 import { present } from '../store/table.ts';
 import { measuredOf } from './figuresOut.ts';
-import { notFound, pathId } from './http.ts';
+import { notFound, pathId, savedAs } from './http.ts';
 import type { Services } from './services.ts';
 
 /** The files of a trial as they came, in one ZIP, under names that say slate and candidate, with every figure beside them. */
@@ -41,7 +41,6 @@ export function soundsOutRoutes({ store, blobs }: Pick<Services, 'store' | 'blob
     parts.push({ text: figuresCsv((await measuredOf(store, trialId)).rows), name: 'figures.csv', mtimeMs: nowMs });
     if (missing.length > 0) parts.push({ text: `The bytes of these files are missing from the data folder:\r\n${missing.join('\r\n')}\r\n`, name: 'MISSING.txt', mtimeMs: nowMs });
     const { body, sizeBytes } = await zipped(parts);
-    const safe = trial.name.replace(/[^A-Za-z0-9 ._-]+/g, '').trim() || 'marvet';
-    return new Response(body, { headers: { 'Content-Type': 'application/zip', 'Content-Disposition': `attachment; filename="${safe}.zip"`, 'Content-Length': String(sizeBytes) } });
+    return new Response(body, { headers: { 'Content-Type': 'application/zip', ...savedAs(`${trial.name}.zip`), 'Content-Length': String(sizeBytes) } });
   });
 }
