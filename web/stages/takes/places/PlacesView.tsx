@@ -14,7 +14,7 @@ import { useTold } from '../../../parts/useTold.ts';
 import { VirtualTable } from '../../../parts/VirtualTable.tsx';
 import { SafePlayer } from '../SafePlayer.tsx';
 import { type PlaceRow, usePlaceColumns } from './placeColumns.tsx';
-import { isDoubtful, SURE } from './placeWords.ts';
+import { isDoubtful, isSurelyElsewhere } from './placeWords.ts';
 import { RecorderTable } from './RecorderTable.tsx';
 
 interface PlacesViewProps {
@@ -23,6 +23,9 @@ interface PlacesViewProps {
   recordings: RecordingRow[];
   takes: Take[];
 }
+
+/** Where a file lies as this page knows it: put elsewhere meanwhile, it is not moved. */
+const takeNow = ({ placed }: PlaceRow) => placed?.takeId ?? null;
 
 /** Where files belong, before anything is final: each with its guess, how sure that is and why; put there one by one or many at once. */
 export function PlacesView({ trialId, files, recordings, takes }: PlacesViewProps) {
@@ -48,7 +51,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
     });
   }, [files, places.files]);
   const shown = all ? rows : rows.filter(({ placed, doubtful }) => !placed || doubtful);
-  const sure = rows.filter(({ placed, takeId, confidence, over }) => !placed && takeId !== null && confidence > SURE && over.length === 0);
+  const sure = rows.filter(isSurelyElsewhere);
   const send = async (asked: Placings['places'], said: string) => {
     const { data: before } = await told(put({ trialId, places: asked }));
     if (before) tell(said, () => void told(put({ trialId, ...before })));
@@ -57,11 +60,12 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
     // Whoever looked at one and put it knows: it stands, and the clock of its recorder follows it.
     const by = takeId === null ? null : 'hand';
     const where = takeId === null ? 'in no take' : `in ${slates.get(takeId)}`;
-    void send([{ fileId: row.fileId, takeId, by }], `${row.name} lies ${where}`);
+    void send([{ fileId: row.fileId, takeId, by, from: takeNow(row) }], `${row.name} lies ${where}`);
   };
-  const cutOne = ({ fileId, name, cuts }: PlaceRow) => {
+  const cutOne = (row: PlaceRow) => {
+    const { fileId, name, cuts } = row;
     const parts = cuts.map(({ takeId, startS, endS, logStartS }) => ({ takeId, startS, endS, logStartS }));
-    void send([{ fileId, takeId: cuts[0]?.takeId ?? null, by: 'clock', cuts: parts }], `${name} is cut about ${cuts.length} takes; its bytes are as they were`);
+    void send([{ fileId, takeId: cuts[0]?.takeId ?? null, by: 'clock', from: takeNow(row), cuts: parts }], `${name} is cut about ${cuts.length} takes; its bytes are as they were`);
   };
   const nameRecorder = async (row: PlaceRow, recorder: string) => {
     const { error } = await told(setRecorder({ trialId, fileIds: [row.fileId], recorder }));
@@ -86,7 +90,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
           disabled={sure.length === 0}
           onClick={() =>
             void send(
-              sure.map(({ fileId, takeId }) => ({ fileId, takeId, by: 'clock' as const })),
+              sure.map((row) => ({ fileId: row.fileId, takeId: row.takeId, by: 'clock' as const, from: takeNow(row) })),
               `${sure.length} ${sure.length === 1 ? 'file is' : 'files are'} in place`,
             )
           }

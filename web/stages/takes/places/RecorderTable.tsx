@@ -1,6 +1,7 @@
 import type { RecorderOfTrial } from '@marvet/core/contract/places';
 import type { Chain } from '@marvet/core/domain/chain';
 import { MOST_AHEAD_S } from '@marvet/core/domain/recorder';
+import { SURE } from '@marvet/core/takes/places/placeByClock';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useChangeRecorderMutation, usePutInPlaceMutation } from '../../../data/places.ts';
@@ -8,7 +9,7 @@ import { KeptNumber } from '../../../parts/fields.tsx';
 import { useNotice } from '../../../parts/notices.tsx';
 import { TapeMark } from '../../../parts/TapeMark.tsx';
 import { useTold } from '../../../parts/useTold.ts';
-import { clockSays, SURE } from './placeWords.ts';
+import { clockSays } from './placeWords.ts';
 
 /** More channels than this are not asked for in a line. */
 const MOST_CHANNELS = 8;
@@ -31,10 +32,10 @@ export function RecorderTable({ trialId, recorders, chains }: RecorderTableProps
       tell(`The clock of ${recorder} is ${aheadS === null ? 'found again' : 'set'}`, () => void told(change({ trialId, patch: { name: recorder, aheadS: aheadByHandS } })));
   };
   const setCandidate = async ({ recorder, candidateIds }: RecorderOfTrial, channel: number, candidateId: string | null) => {
-    const { data: before } = await told(change({ trialId, patch: { name: recorder, candidateIds: candidateIds.with(channel, candidateId) } }));
+    const { data: before } = await told(change({ trialId, patch: { name: recorder, channel: { index: channel, candidateId } } }));
     if (!before) return;
     const undo = async () => {
-      const { error } = await told(change({ trialId, patch: { name: recorder, candidateIds } }));
+      const { error } = await told(change({ trialId, patch: { name: recorder, channel: { index: channel, candidateId: candidateIds[channel] ?? null } } }));
       if (!error && before.places.length > 0) await told(put({ trialId, ...before }));
     };
     tell(`Channel ${channel + 1} of ${recorder} is of ${chains.find(({ id }) => id === candidateId)?.name ?? 'no candidate'}`, () => void undo());

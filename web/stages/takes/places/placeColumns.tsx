@@ -8,7 +8,7 @@ import Form from 'react-bootstrap/Form';
 import type { TrialWords } from '../../../data/trialData.ts';
 import { KeptText } from '../../../parts/fields.tsx';
 import { Progress } from '../../../parts/Progress.tsx';
-import { isCut, placeReason, type SlateOf } from './placeWords.ts';
+import { isCut, percentText, placeReason, type SlateOf } from './placeWords.ts';
 
 /** A file in the table of places. */
 export interface PlaceRow extends FilePlace {
@@ -132,7 +132,7 @@ export function usePlaceColumns(given: PlaceColumns): ColumnDef<PlaceRow, unknow
           ) : (
             <span className="row-line flex-nowrap">
               <Progress widthPx={60} share={original.confidence} label={`${original.name}, how sure`} />
-              <span className="mono">{Math.floor(original.confidence * 100)} %</span>
+              <span className="mono">{percentText(original.confidence)}</span>
             </span>
           ),
       }),

@@ -1,7 +1,8 @@
 import type { FilePlace, RecorderOfTrial } from '@marvet/core/contract/places';
+import { SURE } from '@marvet/core/takes/places/placeByClock';
 
-/** From this on a place is surely right: many are put there with one press. */
-export const SURE = 0.9;
+/** Nearer than this a clock that was found is right, as far as it can be known. */
+const RIGHT_WITHIN_S = 5;
 
 const BY: Record<NonNullable<FilePlace['placed']>['by'], string> = {
   'file name': 'its name',
@@ -20,7 +21,7 @@ export type SlateOf = (takeId: string) => string;
  */
 export function aheadText(aheadS: number): string {
   const all = Math.abs(aheadS);
-  if (all < 1) return 'right to the second';
+  if (Math.round(all) === 0) return 'right';
   const years = Math.floor(all / (365.25 * 86_400));
   if (years > 0) return `${years} ${years === 1 ? 'year' : 'years'} and more ${aheadS > 0 ? 'ahead' : 'behind'}`;
   const whole = Math.round(all);
@@ -34,13 +35,18 @@ export function aheadText(aheadS: number): string {
   return `${told.join(' ')} ${aheadS > 0 ? 'ahead' : 'behind'}`;
 }
 
+/** How sure something is; never all of it. */
+export const percentText = (share: number): string => `${Math.min(99, Math.floor(share * 100))} %`;
+
 /** What is known of the clock of a recorder, and from what. */
 export function clockSays({ clock, timed, aheadByHandS }: RecorderOfTrial): string {
   if (timed === 0) return 'its files do not say when they began';
   if (aheadByHandS !== null) return `${aheadText(aheadByHandS)}, set by hand`;
   if (!clock) return 'fits no part of the log';
   const drift = Math.abs(clock.driftPpm) >= 1 ? `, drifting ${clock.driftPpm.toFixed(0)} ppm` : '';
-  return `${aheadText(clock.aheadS)}${drift}, ${Math.round(clock.sure * 100)} % sure`;
+  const off = Math.abs(clock.aheadS) < RIGHT_WITHIN_S ? 'right to a few seconds' : `about ${aheadText(clock.aheadS)}`;
+  // How early a recorder is started nobody knows, so no clock is known exactly; and nothing is sure to the last.
+  return `${off}${drift}, ${percentText(clock.sure)} sure`;
 }
 
 /** Whether a file was cut about several takes. */
@@ -52,6 +58,12 @@ export function isDoubtful(place: FilePlace): boolean {
   if (place.over.length > 0) return true;
   if (!place.placed) return place.confidence <= SURE;
   return contradicts(place) !== null;
+}
+
+/** Whether a file surely belongs to a take that it does not lie in, and nobody but a clock has put it where it lies. */
+export function isSurelyElsewhere({ placed, takeId, confidence, over }: FilePlace): boolean {
+  const free = !placed || (placed.by === 'clock' && placed.takes === 1);
+  return free && takeId !== null && takeId !== placed?.takeId && confidence > SURE && over.length === 0;
 }
 
 /** The take that the clock says where a file lies in another one; null where it agrees, or is not sure. */
@@ -73,11 +85,13 @@ export function placeReason(place: FilePlace, slateOf: SlateOf): string {
   const against = contradicts(place);
   if (placed && against) {
     const says = against.takeId === null ? 'is of no take' : `is ${slateOf(against.takeId)}`;
-    return `lies there by ${BY[placed.by]}; by its clock it ${says} (${Math.round(against.confidence * 100)} %)`;
+    return `lies there by ${BY[placed.by]}; by its clock it ${says} (${percentText(against.confidence)})`;
   }
   if (placed) return `by ${BY[placed.by]}`;
   if (timeBy === null) return 'does not say when it began';
   if (startsAtMs === null) return 'the clock of its recorder fits no part of the log';
   const by = timeBy === 'header' ? 'its clock' : 'when it was last written';
-  return takeId === null ? `by ${by} nothing was logged then` : `by ${by}`;
+  if (takeId === null) return place.confidence > 0.5 ? `by ${by} nothing was logged then` : 'the clock of its recorder is not known well enough';
+  const part = place.cuts.find((cut) => cut.takeId === takeId)?.cutOff;
+  return part ? `by ${by}; the take ${part === 'begins before' ? 'begins before it' : 'goes on after it'}` : `by ${by}`;
 }
