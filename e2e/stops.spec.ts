@@ -42,11 +42,14 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
     const acknowledged: string[] = [];
     let pressed = 0;
     for (let stop = 1; stop <= STOPS; stop++) {
+      const before = acknowledged.length;
       const posting = post(marvet, trialId, take!.id, acknowledged);
       // A press of the page counts from when it is shown.
       await page.getByRole('button', { name: 'Quoinholt broke up' }).click();
       pressed++;
       await expect(page.getByRole('button', { name: 'Quoinholt broke up' })).toHaveText(new RegExp(`^Broke up ${pressed}$`));
+      // At every stop something was acknowledged that must not be lost, however slow the machine is.
+      await expect.poll(() => acknowledged.length).toBeGreaterThan(before);
       await new Promise((resolve) => setTimeout(resolve, 20 + 120 * random.uniform()));
       await (stop % 2 === 0 ? marvet.kill() : marvet.stop());
       await posting;
@@ -65,7 +68,7 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
     const takeNow = async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0] as Take;
     await expect.poll(async () => (await takeNow()).walk.filter(({ what }) => what === 'link').length).toBe(STOPS);
     const lines = new Set((await ask<LogLine[]>(marvet.address, 'GET', `${at}/log`)).map(({ id }) => id));
-    expect(acknowledged.length).toBeGreaterThan(STOPS);
+    expect(acknowledged.length).toBeGreaterThanOrEqual(STOPS);
     expect(acknowledged.filter((id) => !lines.has(id))).toEqual([]);
 
     // Every page's sound is there to its last second, without a hole: the beeps of the input come at their time.
