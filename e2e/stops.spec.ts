@@ -15,8 +15,6 @@ const PAGE_EVERY = 10;
 const BEEP_EVERY_S = 0.5;
 /** As exactly as a beep is found. A piece that is lost, or comes twice, moves it by 0.25 s. */
 const HOLE_S = 0.01;
-/** A browser on a busy machine leaves sound out now and then, in whose place silence stands; stops that lost pieces would do so at every other one. */
-const MOST_UNEVEN = 20;
 
 test('a hundred stops in a logged, metered and recorded walk, clean and hard, lose no line, no reading and at most the last second of sound, and double none', async ({
   context,
@@ -77,14 +75,18 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
     const lengths = (await files()).map(({ format }) => format.durationS).sort((a, b) => b - a);
     const meant = pages.map(({ fromMs, toMs }) => (toMs - fromMs) / 1000).sort((a, b) => b - a);
     lengths.forEach((lengthS, index) => expect((meant[index] as number) - lengthS).toBeLessThan(1));
-    const uneven: number[] = [];
+    const uneven: string[] = [];
     for (const { id } of await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`)) {
       const { report } = await ask<RecordingDetail>(marvet.address, 'GET', `${at}/recordings/${id}`);
-      const beeps = report!.events.filter(({ kind }) => kind === 'clip').map(({ startS }) => startS);
+      const [first, ...beeps] = report!.events.filter(({ kind }) => kind === 'clip').map(({ startS }) => startS);
       expect(beeps.length).toBeGreaterThan(5);
-      for (const [index, startS] of beeps.slice(1).entries()) if (Math.abs(startS - (beeps[index] as number) - BEEP_EVERY_S) > HOLE_S) uneven.push(startS);
+      // A recording may begin in the middle of a beep: the first is then seen late, never early.
+      if ((beeps[0] as number) - (first as number) > BEEP_EVERY_S + HOLE_S) uneven.push(`${id}: ${first} to ${beeps[0]} s`);
+      for (const [index, startS] of beeps.slice(1).entries()) {
+        if (Math.abs(startS - (beeps[index] as number) - BEEP_EVERY_S) > HOLE_S) uneven.push(`${id}: ${beeps[index]} to ${startS} s`);
+      }
     }
-    expect(uneven.length, `beeps at ${uneven.join(', ')} s`).toBeLessThan(MOST_UNEVEN);
+    expect(uneven).toEqual([]);
 
     // What the device told arrives whole in the end, each reading once: it keeps what nobody acknowledged.
     device.quiet();

@@ -15,6 +15,7 @@ import { openHub } from './devices/hub.ts';
 import { openStandIns } from './devices/standIns/standIns.ts';
 import { openEvents } from './jobs/events.ts';
 import { openPool } from './jobs/pool.ts';
+import { openSounds } from './jobs/sounds.ts';
 import { openWork } from './jobs/work.ts';
 import { openDoor } from './share/door.ts';
 import { checkData } from './store/check.ts';
@@ -50,6 +51,7 @@ export async function openServices(dataFolder: string, workerEntry?: URL): Promi
       livePool,
       events,
       work,
+      sounds: openSounds({ blobs, pool, events }),
       captures: openCaptures({ store, blobs, files: await openGrowingFiles(dataFolder), pool: livePool, events, work }),
       verdicts: keptVerdicts(store),
       devices: openHub(store, events),
@@ -71,11 +73,12 @@ export async function resumeWork({ store, work }: Pick<Services, 'store' | 'work
 }
 
 /** Leaves the data folder: what is under way is stopped and stays queued for the next start. */
-export async function closeServices({ work, pool, livePool, captures, store, devices, standIns }: Services): Promise<void> {
+export async function closeServices({ work, sounds, pool, livePool, captures, store, devices, standIns }: Services): Promise<void> {
   await devices.close();
   await standIns.stop();
   await captures.close();
   await livePool.close();
+  await sounds.close();
   await work.runner.stop();
   await pool.close();
   await store.close();

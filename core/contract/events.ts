@@ -22,6 +22,7 @@ export const RECORD_TAGS = [
   'Plan',
   'Takes',
   'Files',
+  'Sounds',
   'Recordings',
   'Rounds',
   'Round',

@@ -73,6 +73,9 @@ export type SetupLevels = Partial<Record<WithinKind, string>>;
 export const SIMULTANEOUS_KINDS = ['placement', 'rig', 'windscreen', 'processing'] as const satisfies readonly FactorKind[];
 export type SimultaneousKind = (typeof SIMULTANEOUS_KINDS)[number];
 
+/** In place of a level where nobody said which it was, as in recordings that came without a plan. */
+export const NOT_KNOWN = 'not known';
+
 const levelId = z.string().min(1).max(60);
 export const conditionSchema = z.object({
   station: z.string(),
@@ -111,3 +114,6 @@ export function conditionOfKey(key: string): Partial<SharedCondition> {
 export function setupKey(setup: Setup): string {
   return `${setup.candidate}|${conditionKey(setup)}`;
 }
+
+/** A condition of which nothing is known. */
+export const UNKNOWN_CONDITION = { station: NOT_KNOWN, distance: NOT_KNOWN, windscreen: NOT_KNOWN, script: NOT_KNOWN } as const satisfies Condition;

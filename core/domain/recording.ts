@@ -8,7 +8,7 @@ export const measureStateSchema = z.enum(['queued', 'measuring', 'done', 'failed
 export type MeasureState = z.infer<typeof measureStateSchema>;
 
 /** How a recording found its take. */
-export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'clock', 'hand', 'recorded here']);
+export const matchedBySchema = z.enum(['file name', 'iXML or bext', 'clock', 'sound', 'hand', 'recorded here']);
 export type MatchedBy = z.infer<typeof matchedBySchema>;
 
 /** A stretch of time in seconds from the start of the recording. */

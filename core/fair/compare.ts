@@ -1,4 +1,4 @@
-import { CONDITION_KINDS, type Condition, type FactorKind } from '../domain/factor.ts';
+import { CONDITION_KINDS, type Condition, type FactorKind, NOT_KNOWN } from '../domain/factor.ts';
 import type { Control } from '../domain/plan.ts';
 import { GAIN_STAGES, type Gains } from '../domain/take.ts';
 
@@ -32,6 +32,8 @@ export interface Unknown {
   what: string;
   /** Places, in their order, at which it is missing. */
   missing: number[];
+  /** It was recorded without a plan: there is no place at which it could have been noted. */
+  unplanned?: true;
 }
 
 /** Whether setups may be compared. What is not known is neither equal nor different. */
@@ -43,6 +45,8 @@ export interface Comparison {
   unknowns: Unknown[];
 }
 
+/** A take has one place and one text. */
+const ONE_IN_A_TAKE: readonly FactorKind[] = ['station', 'script'];
 const WIND_STEP_MS = 1;
 const NOISE_STEP_DB = 3;
 const TIME_STEP_MIN = 30;
@@ -70,13 +74,15 @@ export function compareTakes(takes: readonly Compared[], underTest: FactorKind):
     of((take) => take.candidateId),
     underTest !== 'candidate',
   );
-  for (const kind of CONDITION_KINDS)
-    note(
-      'factor',
-      kind,
-      of((take) => take.condition[kind] ?? null),
-      kind !== underTest,
-    );
+  const oneMoment = new Set(of((take) => take.takeId)).size < 2;
+  for (const kind of CONDITION_KINDS) {
+    const said = of((take) => take.condition[kind] ?? null);
+    const levels = said.map((level) => (level === NOT_KNOWN ? null : level));
+    const differ = new Set(levels.filter((level) => level !== null)).size > 1;
+    if (differ || !said.includes(NOT_KNOWN)) note('factor', kind, levels, kind !== underTest);
+    // Within one take all were at one place and heard the same words, wherever and whatever that was.
+    else if (!(oneMoment && ONE_IN_A_TAKE.includes(kind))) unknowns.push({ ...unknown('factor', kind, levels), unplanned: true });
+  }
   for (const name of new Set(takes.flatMap((take) => take.controls.map((control) => control.name))))
     note(
       'control',
@@ -89,7 +95,6 @@ export function compareTakes(takes: readonly Compared[], underTest: FactorKind):
     ['wind', of((take) => take.windMs), WIND_STEP_MS, 'm/s'],
     ['noise', of((take) => take.noiseDba), NOISE_STEP_DB, 'dB A'],
   ] as const;
-  const oneMoment = new Set(of((take) => take.takeId)).size < 2;
   for (const [what, values, step, unit] of met) {
     const known = values.filter((value) => value !== null);
     const apart = known.length > 1 && Math.max(...known) - Math.min(...known) > step;

@@ -9,6 +9,8 @@ import type { MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 import type { PlacedByClock } from '@marvet/core/takes/places/placeByClock';
 import type { TimedFile, TimedTake } from '@marvet/core/takes/places/timed';
+import type { SoundLink } from '@marvet/core/takes/sound/sameSound';
+import type { SoundPrint } from '@marvet/core/takes/sound/soundPrint';
 
 /** From where to where in a file, in seconds; null is its start, or its end. */
 export type FileSpan = [startS: number | null, endS: number | null];
@@ -74,10 +76,30 @@ export interface FollowTask {
   state: SharedArrayBuffer;
 }
 
-export type AnyTask = DecodeTask | FollowTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask | PlacesTask;
+/** How a file rises and falls, so that it can be found again on another microphone. */
+export interface PrintTask {
+  kind: 'print';
+  path: string;
+}
+
+/** A file whose print was taken. */
+export interface PrintedFile {
+  id: string;
+  path: string;
+  print: SoundPrint;
+}
+
+/** Which of some files are of the same moment as one. Of those that lie on one time already, one that is surely of it is enough. */
+export interface AlikeTask {
+  kind: 'alike';
+  file: PrintedFile;
+  others: (PrintedFile & { group: string })[];
+}
+
+export type AnyTask = DecodeTask | FollowTask | PrintTask | AlikeTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask | PlacesTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
-export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask>;
+export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
 
 /** What a task tells on its way: how far it is, or what it heard. */
 export type ToldBy<Task extends AnyTask> = Task extends FollowTask ? HeardWhileGrowing[] : number;
@@ -96,7 +118,11 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
             ? Uint8Array
             : Task extends PlacesTask
               ? PlacedByClock[]
-              : BuiltPlan;
+              : Task extends PrintTask
+                ? SoundPrint
+                : Task extends AlikeTask
+                  ? SoundLink[]
+                  : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

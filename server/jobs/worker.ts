@@ -13,9 +13,11 @@ import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
 import { measureFile } from '@marvet/core/measure/report';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { placeByClock } from '@marvet/core/takes/places/placeByClock';
+import { type SoundLink, sameSound } from '@marvet/core/takes/sound/sameSound';
+import { soundPrint } from '@marvet/core/takes/sound/soundPrint';
 import { withFileSource } from '../audio/fileSource.ts';
 import { decodeFile } from './decodeFile.ts';
-import type { Answer, AnyTask, ChannelPlace } from './tasks.ts';
+import type { AlikeTask, Answer, AnyTask, ChannelPlace, PrintedFile } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
 
@@ -53,9 +55,26 @@ function done(task: AnyTask, progress: MessagePort): unknown {
       return withTracks([task], ([track]) => writeWav([blindClip(track as PairTrack, task)], { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
     case 'places':
       return task.recorders.map(({ files, aheadByHandS }) => placeByClock(files, task.takes, aheadByHandS));
+    case 'print':
+      return withFileSource(task.path, (source) => soundPrint(source, readWavHeader(source)));
+    case 'alike':
+      return linksOf(task);
     case 'plan':
       return buildPlan(task.plan, task.context, sparing(progress));
   }
+}
+
+/** The channel of a printed file whose waves are looked at. */
+const placeOf = ({ path, print }: PrintedFile): ChannelPlace => ({ path, channel: print.channel, span: [null, null] });
+
+function linksOf({ file, others }: AlikeTask): SoundLink[] {
+  const sure = new Set<string>();
+  return others.flatMap((other) => {
+    if (sure.has(other.group)) return [];
+    const link = withTracks([placeOf(file), placeOf(other)], ([own, its]) => sameSound({ ...file, track: own as PairTrack }, { ...other, track: its as PairTrack }));
+    if (link?.exact) sure.add(other.group);
+    return link ? [link] : [];
+  });
 }
 
 /** How long a thread sleeps at most before it looks again whether the file was closed. */

@@ -1,3 +1,4 @@
+import type { OpenListening } from '@marvet/core/contract/openListening';
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { BlindRound, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
@@ -8,6 +9,7 @@ interface InTrial {
 
 export const {
   useRoundsQuery,
+  useOpenListeningQuery,
   useAddRoundMutation,
   useAddListenerMutation,
   useBinListenerMutation,
@@ -19,6 +21,10 @@ export const {
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
+    /** Clips to be heard with open eyes; what is heard stays as it is, whatever changes meanwhile. */
+    openListening: build.query<OpenListening, InTrial & Pick<RoundDraft, 'recordingIds' | 'targetLufs' | 'ceilingDbtp'>>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/open-listening`, method: 'POST', body }),
+    }),
     addRound: build.mutation<Round, InTrial & { draft: RoundDraft }>({
       query: ({ trialId, draft }) => ({ url: `trials/${trialId}/rounds`, method: 'POST', body: draft }),
       invalidatesTags: ['Rounds', 'Trials'],

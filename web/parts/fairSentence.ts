@@ -27,11 +27,18 @@ export function fairSentence({ fairness, differences, unknowns }: Comparison, un
     const values = spoiling.slice(0, 2).map((difference) => valuesText(difference, words));
     return { answer: `Not fair: ${what} ${spoiling.length === 1 ? 'differs' : 'differ'}.`, why: `${values.join('; ')}.` };
   }
-  if (fairness === 'cannot be told') return { answer: 'Whether it is fair cannot be told.', why: `Fill in: ${unknowns.map((unknown) => unknownText(unknown, words)).join('; ')}.` };
+  if (fairness === 'cannot be told') return { answer: 'Whether it is fair cannot be told.', why: unknownsText(unknowns, words) };
   const told = differences.filter((difference) => difference.what !== underTest);
   const alone = differences.some((difference) => difference.what === underTest) ? `Only the ${underTest} differs` : `The ${underTest} is the same, too`;
   const also = told.map((difference) => (difference.kind === 'time' ? `takes are ${difference.values[0]}` : `${difference.what} ${list(difference.values)}, matched in level`));
   return { answer: 'Fair.', why: `${[alone, ...also].join('; ')}.` };
+}
+
+/** What can be filled in, and what nobody wrote down where a plan was missing. */
+function unknownsText(unknowns: readonly Unknown[], words: FairWords): string {
+  const unplanned = unknowns.filter((unknown) => unknown.unplanned).map(({ what }) => what);
+  const open = unknowns.filter((unknown) => !unknown.unplanned).map((unknown) => unknownText(unknown, words));
+  return [unplanned.length > 0 && `Not known: ${list(unplanned)}.`, open.length > 0 && `Fill in: ${open.join('; ')}.`].filter(Boolean).join(' ');
 }
 
 function unknownText({ kind, what, missing }: Unknown, words: FairWords): string {

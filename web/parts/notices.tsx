@@ -27,7 +27,7 @@ export function Notices({ children }: { children: ReactNode }) {
   return (
     <NoticeContext.Provider value={value}>
       {children}
-      <ToastContainer position="bottom-end" className="p-3" style={{ zIndex: 1090, bottom: 76 }} containerPosition="fixed">
+      <ToastContainer className="notices p-3" containerPosition="fixed">
         {notices.map(({ id, text, undo }) => (
           <Toast key={id} onClose={() => close(id)} delay={SHOWN_MS} autohide>
             <Toast.Body className="row-line apart">

@@ -48,7 +48,7 @@ export function align(channel: PairTrack, reference: PairTrack): Alignment | nul
 }
 
 /** An alignment, and how many stretches of the file agree on it. */
-interface Supported extends Alignment {
+export interface Supported extends Alignment {
   support: number;
   /** Of how many that were tried. */
   of: number;
@@ -125,13 +125,17 @@ interface Anchor {
   sign: 1 | -1;
 }
 
-function exact(channel: PairTrack, reference: PairTrack, roughS: number): Supported | null {
+/**
+ * The alignment near a lag that is known to some hundredths of a second; null where no two stretches agree on one.
+ * @param most so many stretches at most are looked at
+ */
+export function exact(channel: PairTrack, reference: PairTrack, roughS: number, most = MOST_ANCHORS): Supported | null {
   const lengthOf = (track: PairTrack) => track.frames / track.sampleRateHz;
   const fromS = Math.max(0, -roughS);
   const toS = Math.min(lengthOf(reference), lengthOf(channel) - roughS);
   const windowS = Math.min(ANCHOR_S, toS - fromS);
   if (windowS < 0.2) return null;
-  const count = Math.max(1, Math.min(MOST_ANCHORS, Math.floor((toS - fromS) / windowS)));
+  const count = Math.max(1, Math.min(most, Math.floor((toS - fromS) / windowS)));
   const anchors: Anchor[] = [];
   let expectedS = roughS;
   for (let index = 0; index < count; index++) {

@@ -6,7 +6,7 @@ import { troubleText } from '../../data/api.ts';
 import { useFinishMutation, useRoundQuery } from '../../data/judging.ts';
 import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
-import { BlindPlayer } from './BlindPlayer.tsx';
+import { ClipPlayer } from './ClipPlayer.tsx';
 import { ScoreSheet } from './ScoreSheet.tsx';
 
 /**
@@ -48,9 +48,11 @@ function Round({ round }: { round: BlindRound }) {
   const [finish, { error, isLoading }] = useFinishMutation();
   const wanted = round.letters.length * round.criteria.length;
   const open = wanted - round.ratings.length;
+  const rated = new Set(round.ratings.map(({ letter }) => letter));
+  const clips = round.letters.map((letter) => ({ letter, url: `/api/listen/${round.listenerId}/clips/${letter}`, said: rated.has(letter) ? 'scored' : ' ' }));
   return (
     <>
-      <BlindPlayer listenerId={round.listenerId} letters={round.letters} rated={new Set(round.ratings.map((rating) => rating.letter))} />
+      <ClipPlayer clips={clips} />
       {round.criteria.map((criterion) => (
         <ScoreSheet
           key={criterion.id}

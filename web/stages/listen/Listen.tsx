@@ -5,6 +5,7 @@ import { useTrialId } from '../../data/trialData.ts';
 import { useRecordingsQuery, useTakesQuery } from '../../data/work.ts';
 import { Empty, Loaded } from '../../parts/states.tsx';
 import { NewRound } from './NewRound.tsx';
+import { OpenListening } from './OpenListening.tsx';
 import { RoundCard } from './RoundCard.tsx';
 
 /** Listening rounds: make one from chosen takes, let people listen blind, see what they said. */
@@ -21,6 +22,7 @@ export default function Listen() {
       {() => (
         <div className="columns">
           <div className="stack">
+            {chosen.length > 1 && <OpenListening key={chosen.join()} trialId={trialId} recordings={recordings.data!.filter(({ id }) => chosen.includes(id))} />}
             {rounds.data!.length === 0 && (
               <Empty>Nobody has listened yet. Choose takes on the right: all clips are brought to one loudness and heard under letters that only the server can read.</Empty>
             )}

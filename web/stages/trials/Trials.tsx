@@ -6,7 +6,10 @@ import Form from 'react-bootstrap/Form';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { useWhoAmIQuery } from '../../data/door.ts';
 import { useAddTrialMutation, useBinTrialMutation, useCopyTrialMutation, useRestoreTrialMutation, useTrialsQuery } from '../../data/trials.ts';
+import { uploadQueueOf } from '../../data/uploadQueue.ts';
 import { Away } from '../../parts/Away.tsx';
+import { dateText } from '../../parts/dateText.ts';
+import { FileDrop } from '../../parts/FileDrop.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
@@ -31,13 +34,16 @@ export default function Trials() {
       </div>
       <Away />
       <Troubles />
-      <NewTrial />
+      <div className="begins">
+        <NewTrial />
+        <FromRecordings />
+      </div>
       <Loaded of={[query]}>
         {() => (
           <>
             <Sheet title="Trials">
               {present.length === 0 ? (
-                <Empty>No trial yet. Write down what is to be decided, above. The demo comes back with the next start in an empty data folder.</Empty>
+                <Empty>No trial yet. Write down what is to be decided, or drop recordings, above. The demo comes back with the next start in an empty data folder.</Empty>
               ) : (
                 <table className="plain">
                   <thead>
@@ -116,8 +122,28 @@ function NewTrial() {
           New trial
         </Button>
       </div>
+      <div className="small soft mt-2">Criteria, kit, plan and takes follow from it.</div>
       <Trouble error={error} />
     </Form>
+  );
+}
+
+/** A trial that begins with recordings that are there already; the question, the kit and the plan may come later, or never. */
+function FromRecordings() {
+  const [add, { error }] = useAddTrialMutation();
+  const navigate = useNavigate();
+  const begin = async (files: File[]) => {
+    const { data } = await add({ name: `Recordings of ${dateText(Date.now())}` });
+    if (!data) return;
+    uploadQueueOf(data.id).add(files);
+    navigate(`/trials/${data.id}/takes?view=begin`);
+  };
+  return (
+    <div className="sheet">
+      <h2 className="form-label fw-normal">Or begin with recordings</h2>
+      <FileDrop label="Begin with recordings" said="Drop what you have, from any recorders. Or" onFiles={(files) => void begin(files)} />
+      <Trouble error={error} />
+    </div>
   );
 }
 

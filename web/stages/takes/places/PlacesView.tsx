@@ -2,7 +2,7 @@ import type { Places, Placings } from '@marvet/core/contract/places';
 import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import type { SortingState } from '@tanstack/react-table';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -24,7 +24,7 @@ interface PlacesViewProps {
   takes: Take[];
 }
 
-/** Where a file lies as this page knows it: put elsewhere meanwhile, it is not moved. */
+/** Where files lie as this page knows it: put elsewhere meanwhile, they are not moved. */
 const takeNow = ({ placed }: PlaceRow) => placed?.takeId ?? null;
 
 /** Where files belong, before anything is final: each with its guess, how sure that is and why; put there one by one or many at once. */
@@ -52,20 +52,30 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
   }, [files, places.files]);
   const shown = all ? rows : rows.filter(({ placed, doubtful }) => !placed || doubtful);
   const sure = rows.filter(isSurelyElsewhere);
-  const send = async (asked: Placings['places'], said: string) => {
-    const { data: before } = await told(put({ trialId, places: asked }));
-    if (before) tell(said, () => void told(put({ trialId, ...before })));
+  // One after the other, each from where the last one left a file: who types a number chooses another take with each figure.
+  const sending = useRef<Promise<unknown>>(Promise.resolve());
+  const left = useRef({ listed: places, takes: new Map<string, string | null>() });
+  // Once the list is asked for anew it says where they lie.
+  if (left.current.listed !== places) left.current = { listed: places, takes: new Map() };
+  const send = (asked: Placings['places'], said: string) => {
+    sending.current = sending.current.then(async () => {
+      const moves = asked.map((move) => (left.current.takes.has(move.fileId) ? { ...move, from: left.current.takes.get(move.fileId) ?? null } : move));
+      const { data: before } = await told(put({ trialId, places: moves }));
+      if (!before) return;
+      for (const { fileId, takeId } of moves) left.current.takes.set(fileId, takeId);
+      tell(said, () => void told(put({ trialId, ...before })));
+    });
   };
   const putOne = (row: PlaceRow, takeId: string | null) => {
     // Whoever looked at one and put it knows: it stands, and the clock of its recorder follows it.
     const by = takeId === null ? null : 'hand';
     const where = takeId === null ? 'in no take' : `in ${slates.get(takeId)}`;
-    void send([{ fileId: row.fileId, takeId, by, from: takeNow(row) }], `${row.name} lies ${where}`);
+    send([{ fileId: row.fileId, takeId, by, from: takeNow(row) }], `${row.name} lies ${where}`);
   };
   const cutOne = (row: PlaceRow) => {
     const { fileId, name, cuts } = row;
     const parts = cuts.map(({ takeId, startS, endS, logStartS }) => ({ takeId, startS, endS, logStartS }));
-    void send([{ fileId, takeId: cuts[0]?.takeId ?? null, by: 'clock', from: takeNow(row), cuts: parts }], `${name} is cut about ${cuts.length} takes; its bytes are as they were`);
+    send([{ fileId, takeId: cuts[0]?.takeId ?? null, by: 'clock', from: takeNow(row), cuts: parts }], `${name} is cut about ${cuts.length} takes; its bytes are as they were`);
   };
   const nameRecorder = async (row: PlaceRow, recorder: string) => {
     const { error } = await told(setRecorder({ trialId, fileIds: [row.fileId], recorder }));
@@ -89,7 +99,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
           variant="primary"
           disabled={sure.length === 0}
           onClick={() =>
-            void send(
+            send(
               sure.map((row) => ({ fileId: row.fileId, takeId: row.takeId, by: 'clock' as const, from: takeNow(row) })),
               `${sure.length} ${sure.length === 1 ? 'file is' : 'files are'} in place`,
             )

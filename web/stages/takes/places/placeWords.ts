@@ -8,6 +8,7 @@ const BY: Record<NonNullable<FilePlace['placed']>['by'], string> = {
   'file name': 'its name',
   'iXML or bext': 'scene and take in it',
   clock: 'its clock',
+  sound: 'what sounds in it',
   hand: 'hand',
   'recorded here': 'being recorded here',
 };

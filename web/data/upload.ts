@@ -1,6 +1,6 @@
 import type { UploadResult } from '@marvet/core/contract/answers';
 import { PAGE_HEADER } from '@marvet/core/contract/events';
-import { PAGE_ID } from '../../data/api.ts';
+import { PAGE_ID } from './api.ts';
 
 /** What is told of a file: its name, when it was last written by the clock of its recorder, and the folder that it lay in. */
 function arrivalOf(file: File): Record<string, string> {

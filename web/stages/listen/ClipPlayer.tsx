@@ -15,33 +15,36 @@ const HELP: KeyHelp[] = [
 ];
 const SHORTEST_LOOP_S = 0.3;
 
-interface BlindPlayerProps {
-  listenerId: string;
-  letters: string[];
-  rated: ReadonlySet<string>;
+/** A clip under its letter. */
+export interface PlayedClip {
+  letter: string;
+  url: string;
+  /** What it is, where that may be seen; else its letter. */
+  mark?: React.ReactNode;
+  /** What is said of it while another is heard. */
+  said: string;
 }
 
 /** Instant switching between clips at one shared position, with a loop. */
-export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
+export function ClipPlayer({ clips }: { clips: readonly PlayedClip[] }) {
   const switcher = useRef<ClipSwitcher | null>(null);
   const [share, setShare] = useState(0);
   const [failure, setFailure] = useState<string | null>(null);
   const [state, setState] = useState({ atS: 0, heard: 0, playing: false });
   const [loop, setLoop] = useState<[number, number]>([0, 0]);
   const [gainDb, setGainDb] = useState(20 * Math.log10(START_GAIN));
-  const count = letters.length;
+  const urls = clips.map(({ url }) => url).join('\n');
   useEffect(() => {
     const player = new ClipSwitcher();
     switcher.current = player;
-    const urls = Array.from({ length: count }, (_, index) => `/api/listen/${listenerId}/clips/${String.fromCharCode(65 + index)}`);
     player
-      .load(urls, ({ frame, heard, playing }) => setState({ atS: secondsOf(frame), heard, playing }), setShare)
+      .load(urls.split('\n'), ({ frame, heard, playing }) => setState({ atS: secondsOf(frame), heard, playing }), setShare)
       .then(
         () => setLoop([0, player.lengthS]),
         (error: Error) => setFailure(error.message),
       );
     return () => player.close();
-  }, [listenerId, count]);
+  }, [urls]);
   const lengthS = switcher.current?.lengthS ?? 0;
   const ready = lengthS > 0;
   const play = () => void switcher.current?.play(!state.playing);
@@ -52,12 +55,12 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
   };
   useKeyHelp(HELP);
   useHotkeys(
-    letters.map((letter) => letter.toLowerCase()).join(','),
+    clips.map(({ letter }) => letter.toLowerCase()).join(','),
     (_event, handler) => {
-      const index = letters.findIndex((letter) => letter.toLowerCase() === handler.keys?.join(''));
+      const index = clips.findIndex(({ letter }) => letter.toLowerCase() === handler.keys?.join(''));
       if (index >= 0) switcher.current?.hear(index);
     },
-    [letters],
+    [clips],
   );
   useHotkeys(
     'space',
@@ -84,7 +87,7 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
     <section className="sheet stack" aria-label="Clips">
       {!ready && <Progress share={share} label="Clips fetched" />}
       <div className="clip-buttons">
-        {letters.map((letter, index) => (
+        {clips.map(({ letter, mark, said }, index) => (
           <button
             key={letter}
             type="button"
@@ -94,7 +97,8 @@ export function BlindPlayer({ listenerId, letters, rated }: BlindPlayerProps) {
             onClick={() => switcher.current?.hear(index)}
           >
             {letter}
-            <small>{state.heard === index ? 'heard now' : rated.has(letter) ? 'scored' : ' '}</small>
+            {mark}
+            <small>{state.heard === index ? 'heard now' : said}</small>
           </button>
         ))}
       </div>

@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { roundDraftSchema } from '../domain/round.ts';
+
+/** What is to be heard with open eyes, and how loud. */
+export const openListeningSchema = roundDraftSchema.pick({ recordingIds: true, targetLufs: true, ceilingDbtp: true });
+
+/** Where a clip lies in its recording; the same for all clips of one listening but for the start and the gain. */
+export const openClipSchema = z.object({
+  startS: z.coerce.number().min(-60, 'A clip starts in its recording').max(86_400),
+  lengthS: z.coerce.number().positive('A clip has a length').max(3600, 'A clip lasts an hour at most'),
+  gainDb: z.coerce.number().min(-80, 'A clip is moved by 80 dB at most').max(80, 'A clip is moved by 80 dB at most'),
+});
+
+/** Clips of equal length and loudness, aligned. */
+export interface OpenListening {
+  matchedLufs: number;
+  lengthS: number;
+  clips: { recordingId: string; startS: number; gainDb: number }[];
+}

@@ -1,0 +1,126 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, type Page, test } from '@playwright/test';
+import { writeWav } from '../core/audio/writeWav.ts';
+import type { FileRow, RecordingRow } from '../core/contract/recordings.ts';
+import type { Chain } from '../core/domain/chain.ts';
+import type { Take } from '../core/domain/take.ts';
+import { type HeardBy, onMicrophone } from '../core/testing/onMicrophone.ts';
+import { dryClip } from '../demo/dryClip.ts';
+import { accessible } from './accessible.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+let folder: string;
+test.beforeAll(async () => {
+  marvet = await runMarvet({ built: true });
+  folder = await threeMicrophones();
+});
+test.afterAll(async () => {
+  await marvet.dispose();
+  await rm(folder, { recursive: true, force: true });
+});
+
+const RATE_HZ = 48_000;
+const PERFORMANCES = ['ferrier-neutral', 'netmaker-neutral', 'ferrier-counting', 'netmaker-plosives'];
+/** Three recorders that were started and stopped when it came to somebody's mind. */
+const MICROPHONES: Record<string, Omit<HeardBy, 'seed'>> = {
+  'lav A': { beforeS: 2.1, afterS: 1, snrDb: 32, gainDb: -6, shelfDb: -9, room: { share: 0.05, decayS: 0.3 }, driftPpm: 12 },
+  boom: { beforeS: 5.4, afterS: 3.2, snrDb: 24, gainDb: -14, shelfDb: 2, room: { share: 0.5, decayS: 0.4 }, driftPpm: -8 },
+  camera: { beforeS: 0.7, afterS: 6, snrDb: 9, gainDb: -22, shelfDb: -2, room: { share: 1.5, decayS: 0.5 }, driftPpm: 35 },
+};
+
+async function threeMicrophones(): Promise<string> {
+  const made = await mkdtemp(join(tmpdir(), 'marvet-yesterday-'));
+  for (const [take, clip] of PERFORMANCES.entries()) {
+    for (const [place, [name, heard]] of Object.entries(MICROPHONES).entries()) {
+      const samples = onMicrophone(dryClip(clip, RATE_HZ), { ...heard, seed: 10 * take + place }, RATE_HZ);
+      await writeFile(join(made, `${name}_${take + 1}.wav`), writeWav([samples], { encoding: 'pcm', bitDepth: 24, sampleRateHz: RATE_HZ }));
+    }
+  }
+  return made;
+}
+
+const files = () => PERFORMANCES.flatMap((_, take) => Object.keys(MICROPHONES).map((name) => join(folder, `${name}_${take + 1}.wav`)));
+
+/** The trial that a page stands in. */
+const trialOf = (page: Page) => /trials\/([^/]+)/.exec(page.url())?.[1] ?? '';
+
+test('twelve files of three microphones lie side by side and are heard, matched, within two minutes and eight actions', async ({ page }) => {
+  const startedMs = Date.now();
+  await page.goto(marvet.address);
+  const drop = page.getByRole('region', { name: 'Begin with recordings' });
+  await expect(drop).toBeVisible();
+  await accessible(page);
+  // 1: the files. Names, takes and tapes are found.
+  await drop.getByLabel('Sound files').setInputFiles(files());
+  await expect(page.getByText('12 of 12 are here')).toBeVisible();
+  const table = page.getByRole('region', { name: 'Recordings to be laid out' });
+  await expect(page.getByRole('button', { name: 'Lay them side by side' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Microphones' })).toContainText('3 microphones');
+  for (const name of Object.keys(MICROPHONES)) await expect(page.getByLabel(`Name of ${name}`)).toHaveValue(name);
+  for (const take of [1, 2, 3, 4]) {
+    const own = await table.getByLabel(`Take of boom_${take}.wav`).inputValue();
+    for (const name of ['lav A', 'camera']) await expect(table.getByLabel(`Take of ${name}_${take}.wav`)).toHaveValue(own);
+  }
+  await accessible(page);
+  // 2: a name of its own. 3: laid out.
+  await page.getByLabel('Name of boom').fill('Boom, short');
+  await page.getByRole('button', { name: 'Lay them side by side' }).click();
+  const tray = page.getByRole('region', { name: 'Tray' });
+  await expect(tray).toContainText('Whether it is fair cannot be told. Not known: windscreen and distance.');
+  // 4: to the listening. 5 and 6: played, and switched by key.
+  await tray.getByRole('button', { name: /^Listen/ }).click();
+  const open = page.getByRole('region', { name: 'Clips' });
+  await open.getByRole('button', { name: 'Play' }).click();
+  await page.keyboard.press('c');
+  await expect(open.getByRole('button', { name: /^C/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(open.getByRole('button', { name: 'Pause' })).toBeVisible();
+  expect(Date.now() - startedMs).toBeLessThan(120_000);
+  await accessible(page);
+
+  const at = `/trials/${trialOf(page)}`;
+  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  const chains = await ask<Chain[]>(marvet.address, 'GET', `${at}/chains`);
+  const recordings = await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`);
+  expect(chains.map(({ name }) => name).sort()).toEqual(['Boom, short', 'camera', 'lav A']);
+  expect(new Set(chains.map(({ tape }) => tape.letters)).size).toBe(3);
+  expect(takes.map(({ setups }) => setups.length)).toEqual([3, 3, 3, 3]);
+  for (const { fileName, takeId, setupId } of recordings) {
+    const [, name, number] = /^(.*)_(\d)\.wav$/.exec(fileName) as RegExpExecArray;
+    const together = recordings.filter((each) => each.fileName.endsWith(`_${number}.wav`));
+    expect(new Set(together.map((each) => each.takeId))).toEqual(new Set([takeId]));
+    const setup = takes.find(({ id }) => id === takeId)?.setups.find(({ id }) => id === setupId);
+    const chain = chains.find(({ id }) => id === setup?.candidateId);
+    expect(chain?.name).toBe(name === 'boom' ? 'Boom, short' : name);
+  }
+  const kept = await ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
+  expect(new Set(kept.map(({ matchedBy }) => matchedBy))).toEqual(new Set(['sound']));
+  // Blind as well, on what was chosen to be judged, and ranked.
+  await page.getByRole('button', { name: 'Make the round' }).click();
+  await expect(page.getByText(/3 clips at/)).toBeVisible();
+  await page.goto(`${marvet.address}${at}/verdict`);
+  await expect(page.getByText('Boom, short').first()).toBeVisible();
+});
+
+test('names that are read otherwise, a file that is left out, and one that is put with another', async ({ page }) => {
+  await page.goto(marvet.address);
+  await page.getByRole('region', { name: 'Begin with recordings' }).getByLabel('Sound files').setInputFiles(files().slice(0, 6));
+  await expect(page.getByRole('button', { name: 'Lay them side by side' })).toBeVisible();
+  const table = page.getByRole('region', { name: 'Recordings to be laid out' });
+  // Two of one microphone in a take are told before anything is made.
+  await table.getByLabel('Microphone of camera_1.wav, channel 1').selectOption('boom');
+  await expect(page.getByText('boom stands twice in a take')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Lay them side by side' })).toBeDisabled();
+  await table.getByLabel('Microphone of camera_1.wav, channel 1').selectOption('left out');
+  await table.getByLabel('Take of boom_2.wav').selectOption('one of its own');
+  await page.getByRole('button', { name: 'Lay them side by side' }).click();
+  await expect(page.getByText(/3 takes of 3 microphones/)).toBeVisible();
+  const at = `/trials/${trialOf(page)}`;
+  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  expect(takes.map(({ setups }) => setups.length).sort()).toEqual([1, 2, 2]);
+  const left = (await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`)).find(({ fileName }) => fileName === 'camera_1.wav');
+  expect(left?.setupId).toBeNull();
+});

@@ -1,0 +1,119 @@
+import type { LaidOut, LayOut, MomentPart } from '@marvet/core/contract/beginning';
+import { chainDraftSchema, type StoredChain } from '@marvet/core/domain/chain';
+import { UNKNOWN_CONDITION } from '@marvet/core/domain/factor';
+import { grouped } from '@marvet/core/domain/grouped';
+import { newId } from '@marvet/core/domain/identity';
+import { type Take, untouchedTake } from '@marvet/core/domain/take';
+import { nextTape } from '@marvet/core/domain/tape';
+import type { Tables } from '../store/store.ts';
+import { present } from '../store/table.ts';
+import { assignCuts, assignFile } from './assignFile.ts';
+import { ApiError, changedMeanwhile, notFound } from './http.ts';
+import { type LooseFile, looseFiles, momentStartMs } from './looseFiles.ts';
+
+/**
+ * Makes candidates of microphones and takes of moments, and ties the files to them.
+ * @throws ApiError 409 where a file was put into a take meanwhile, 422 where a microphone stands twice in a take
+ */
+export async function layOut(tables: Tables, trialId: string, { moments, channels }: LayOut): Promise<{ laid: LaidOut; cut: string[] }> {
+  if (!(await tables.trials.existsBy({ id: trialId }))) throw notFound('trial');
+  const files = new Map((await looseFiles(tables, trialId)).map((file) => [file.id, file]));
+  const fileOf = (fileId: string) => {
+    const file = files.get(fileId);
+    if (!file) throw changedMeanwhile('list of recordings', { fileId });
+    return file;
+  };
+  const byFile = grouped(channels, ({ fileId }) => fileId);
+  const candidateOf = await candidates(tables, trialId, [...new Set(channels.flatMap(({ microphone }) => microphone ?? []))]);
+  const [highest] = await tables.query<{ slate: number | null; position: number | null }>(
+    'SELECT MAX("slate") AS "slate", MAX("position") AS "position" FROM "take" WHERE "trialId" = ?',
+    [trialId],
+  );
+  const takes: Take[] = [];
+  const cuts = new Map<string, { part: MomentPart; take: Take; channels: { channelIndex: number; setupId: string | null }[] }[]>();
+  for (const parts of moments) {
+    const heard = parts.flatMap(({ fileId }) =>
+      (byFile.get(fileId) ?? []).flatMap(({ microphone, channelIndex }) => (microphone === null ? [] : [{ fileId, channelIndex, microphone }])),
+    );
+    if (heard.length === 0) continue;
+    const slate = (highest?.slate ?? 0) + takes.length + 1;
+    refuseTwice(heard, slate, (fileId) => fileOf(fileId).name);
+    const setups = heard.map(({ microphone }) => ({ id: newId(), candidateId: candidateOf.get(microphone) as string, levels: {} }));
+    const made = { id: newId(), trialId, slate, position: (highest?.position ?? -1) + takes.length + 1, condition: UNKNOWN_CONDITION, setups };
+    const startsMs = momentStartMs(parts, files);
+    const timed = startsMs === null ? {} : { startedAtMs: startsMs, stoppedAtMs: startsMs + Math.round(1000 * longestS(parts, files)) };
+    const take: Take = { ...untouchedTake(made), status: 'done', ...timed };
+    takes.push(take);
+    for (const part of parts) {
+      const ties = (byFile.get(part.fileId) ?? []).map(({ channelIndex }) => {
+        const place = heard.findIndex((each) => each.fileId === part.fileId && each.channelIndex === channelIndex);
+        return { channelIndex, setupId: setups[place]?.id ?? null };
+      });
+      cuts.set(part.fileId, [...(cuts.get(part.fileId) ?? []), { part, take, channels: ties }]);
+    }
+  }
+  await tables.takes.insert(takes);
+  const cut: string[] = [];
+  for (const [fileId, own] of cuts) {
+    const file = fileOf(fileId);
+    const [first] = own as [(typeof own)[number]];
+    const by = own.length > 1 || moments.some((parts) => parts.length > 1 && parts.some((part) => part.fileId === fileId)) ? ('sound' as const) : ('hand' as const);
+    if (own.length === 1 && first.part.startS === null && first.part.endS === null) {
+      if (await assignFile(tables, file, { takeId: first.take.id, by, channels: first.channels })) cut.push(fileId);
+      continue;
+    }
+    const spans = own.map(({ part, take, channels: ties }) => ({
+      takeId: take.id,
+      startS: part.startS ?? 0,
+      endS: part.endS ?? file.format.durationS,
+      logStartS: null,
+      channels: ties,
+    }));
+    await assignCuts(tables, file, spans, by);
+    cut.push(fileId);
+  }
+  return {
+    laid: {
+      takes: takes.map(({ id, setups }) => ({ takeId: id, setups: setups.map((setup) => ({ setupId: setup.id, candidateId: setup.candidateId })) })),
+      candidateIds: [...candidateOf.values()],
+    },
+    cut,
+  };
+}
+
+function longestS(parts: readonly MomentPart[], files: ReadonlyMap<string, LooseFile>): number {
+  return Math.max(...parts.map(({ fileId, startS, endS }) => (endS ?? files.get(fileId)?.format.durationS ?? 0) - (startS ?? 0)));
+}
+
+/** Candidates by the names of microphones: those that are there already, and new ones with tapes. */
+async function candidates(tables: Tables, trialId: string, names: readonly string[]): Promise<Map<string, string>> {
+  const known = await tables.chains.find({ where: present(trialId), order: { position: 'ASC' } });
+  const found = new Map<string, string>();
+  const tapes = known.filter(({ candidate }) => candidate).map(({ tape }) => tape);
+  const fresh: StoredChain[] = [];
+  for (const name of names) {
+    const there = known.find((chain) => chain.candidate && chain.name.toLowerCase() === name.toLowerCase());
+    if (there) found.set(name, there.id);
+    else {
+      const tape = nextTape(name, tapes);
+      tapes.push(tape);
+      const chain: StoredChain = { ...chainDraftSchema.parse({ name, tape, position: known.length + fresh.length }), id: newId(), trialId, version: 1, binnedAtMs: null };
+      fresh.push(chain);
+      found.set(name, chain.id);
+    }
+  }
+  if (fresh.length > 0) await tables.chains.insert(fresh);
+  return found;
+}
+
+/** @throws ApiError 422 where a microphone stands twice in a take */
+function refuseTwice(heard: readonly { fileId: string; microphone: string }[], slate: number, nameOf: (fileId: string) => string): void {
+  for (const [microphone, own] of grouped(heard, (each) => each.microphone)) {
+    if (own.length < 2) continue;
+    const names = own.map(({ fileId }) => nameOf(fileId));
+    const where = new Set(names).size > 1 ? names.join(' and ') : `${own.length} channels of ${names[0]}`;
+    throw new ApiError(422, 'invalid', `${microphone} stands twice in take ${slate}: ${where}. Give one of them another name, or leave it out.`, {
+      channels: 'A microphone is once in a take',
+    });
+  }
+}

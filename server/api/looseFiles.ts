@@ -1,0 +1,32 @@
+import type { MomentPart } from '@marvet/core/contract/beginning';
+import { fileTime } from '@marvet/core/takes/places/fileTime';
+import type { AudioFileRow } from '../store/records.ts';
+import type { ReadTables } from '../store/store.ts';
+import { present } from '../store/table.ts';
+
+/** A file that lies in no take, as much of it as says where it belongs. */
+export type LooseFile = Pick<AudioFileRow, 'id' | 'trialId' | 'name' | 'sha256' | 'recorder' | 'format' | 'modifiedAtMs'>;
+
+/** When a file began as its header has it, which copying does not change; null where it does not say. */
+export function headerStartMs(file: LooseFile): number | null {
+  const time = fileTime(file);
+  return time?.by === 'header' ? time.startMs : null;
+}
+
+/** Files that lie in no take, in the order in which they came. */
+export async function looseFiles(tables: Pick<ReadTables, 'files' | 'query'>, trialId: string): Promise<LooseFile[]> {
+  const select = { id: true, trialId: true, name: true, sha256: true, recorder: true, format: true as never, modifiedAtMs: true };
+  const files = (await tables.files.find({ select, where: present(trialId), order: { uploadedAtMs: 'ASC', name: 'ASC' } })) as LooseFile[];
+  const placed = await tables.query<{ fileId: string }>('SELECT DISTINCT "fileId" FROM "recording" WHERE "trialId" = ? AND "takeId" IS NOT NULL', [trialId]);
+  const taken = new Set(placed.map(({ fileId }) => fileId));
+  return files.filter(({ id }) => !taken.has(id));
+}
+
+/** When a moment began by the first clock that says so; null where none does. */
+export function momentStartMs(parts: readonly MomentPart[], files: ReadonlyMap<string, LooseFile>): number | null {
+  const starts = parts.flatMap(({ fileId, startS }) => {
+    const fileMs = headerStartMs(files.get(fileId) as LooseFile);
+    return fileMs === null ? [] : [fileMs + Math.round(1000 * (startS ?? 0))];
+  });
+  return starts.length > 0 ? Math.min(...starts) : null;
+}

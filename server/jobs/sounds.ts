@@ -1,0 +1,172 @@
+import { sharedTimes } from '@marvet/core/takes/sound/moments';
+import type { SoundLink } from '@marvet/core/takes/sound/sameSound';
+import type { SoundPrint } from '@marvet/core/takes/sound/soundPrint';
+import { LRUCache } from 'lru-cache';
+import type { BlobStore } from '../audio/blobs.ts';
+import type { EventBus } from './events.ts';
+import type { WorkerPool } from './pool.ts';
+
+/** A file that is listened to, and when it ran by its recorder's own clock, where its header says so. */
+export interface HeardFile {
+  id: string;
+  sha256: string;
+  recorder: string;
+  startMs: number | null;
+  lengthS: number;
+}
+
+/** What was found so far by listening to files. */
+export interface HeardSoFar {
+  links: SoundLink[];
+  /** Pairs that were listened to, of how many. */
+  looked: number;
+  of: number;
+  /** Files that could not be listened to, and why. */
+  troubles: { fileId: string; why: string }[];
+}
+
+/** Finds which files are of the same moment, in the background and one step at a time, so that it never holds up what somebody waits for. */
+export interface Sounds {
+  /** What is known of these files; the rest is looked into, and told when there is more. */
+  of(trialId: string, files: readonly HeardFile[]): HeardSoFar;
+  /** Settles when nothing is being looked into. */
+  idle(): Promise<void>;
+  close(): Promise<void>;
+}
+
+/** Prints of some 40 hours; what falls out is taken again when it is asked for. */
+const KEPT_BYTES = 128 << 20;
+/** So many answers on pairs are kept. */
+const KEPT_PAIRS = 50_000;
+const TOLD_EVERY_MS = 1500;
+
+const pairKey = (a: HeardFile, b: HeardFile) => `${a.sha256} ${b.sha256}`;
+
+export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: WorkerPool; events: EventBus }): Sounds {
+  const prints = new LRUCache<string, SoundPrint>({ maxSize: KEPT_BYTES, sizeCalculation: ({ bands }) => 1 + bands.reduce((sum, curve) => sum + curve.byteLength, 0) });
+  /** The link of two files, by their bytes; `none` where they have nothing in common. */
+  const judged = new LRUCache<string, SoundLink | 'none'>({ max: KEPT_PAIRS });
+  const troubles = new Map<string, string>();
+  const wanted = new Map<string, readonly HeardFile[]>();
+  const abort = new AbortController();
+  let working: Promise<void> | null = null;
+
+  async function printOf({ sha256 }: HeardFile): Promise<SoundPrint | null> {
+    const known = prints.get(sha256);
+    if (known || troubles.has(sha256)) return known ?? null;
+    try {
+      const print = await pool.run({ kind: 'print' as const, path: blobs.pathOf(sha256) }, abort.signal);
+      prints.set(sha256, print);
+      return print;
+    } catch (error) {
+      if (abort.signal.aborted) throw error;
+      troubles.set(sha256, (error as Error).message);
+      return null;
+    }
+  }
+
+  /** Listens to one file against those before it that are open. @returns whether there was anything to do */
+  async function step(files: readonly HeardFile[]): Promise<boolean> {
+    for (const [index, file] of files.entries()) {
+      const open = files.slice(0, index).filter((other) => mayMeet(other, file) && !isJudged(other, file));
+      if (open.length === 0) continue;
+      const own = await printOf(file);
+      const others = own
+        ? (await Promise.all(open.map(async (other) => ({ other, print: await printOf(other) })))).flatMap(({ other, print }) => (print ? [{ other, print }] : []))
+        : [];
+      const groupOf = groups(files);
+      const printed = (each: HeardFile, print: SoundPrint) => ({ id: each.sha256, path: blobs.pathOf(each.sha256), print });
+      const links =
+        own && others.length > 0
+          ? await pool.run(
+              {
+                kind: 'alike' as const,
+                file: printed(file, own),
+                others: others.map(({ other, print }) => ({ ...printed(other, print), group: groupOf.get(other.sha256) ?? other.sha256 })),
+              },
+              abort.signal,
+            )
+          : [];
+      for (const { other } of others) judged.set(pairKey(other, file), 'none');
+      for (const link of links) {
+        const other = others.find((each) => each.other.sha256 === link.b)?.other;
+        if (other) judged.set(pairKey(other, file), link);
+      }
+      return true;
+    }
+    return false;
+  }
+
+  /** Files that lie on one time with surety, by the first of them. */
+  function groups(files: readonly HeardFile[]): Map<string, string> {
+    const sure = pairsOf(files).flatMap(({ other, file }) => {
+      const link = judged.get(pairKey(other, file));
+      return link && link !== 'none' && link.exact ? [{ ...link, a: file.sha256, b: other.sha256 }] : [];
+    });
+    const times = sharedTimes(
+      files.map(({ sha256, lengthS }) => ({ id: sha256, lengthS })),
+      sure,
+    );
+    return new Map(times.flatMap((time) => time.map(({ id }) => [id, time[0]?.id ?? id])));
+  }
+
+  const isJudged = (a: HeardFile, b: HeardFile) => judged.has(pairKey(a, b)) || troubles.has(a.sha256) || troubles.has(b.sha256);
+
+  async function workOff(): Promise<void> {
+    while (wanted.size > 0 && !abort.signal.aborted) {
+      const [[trialId, files]] = [...wanted] as [[string, readonly HeardFile[]]];
+      let toldMs = Date.now();
+      while (wanted.get(trialId) === files && (await step(files))) {
+        if (Date.now() - toldMs < TOLD_EVERY_MS) continue;
+        toldMs = Date.now();
+        events.tell(trialId, { type: 'records', tags: ['Sounds'], page: null });
+      }
+      if (wanted.get(trialId) === files) wanted.delete(trialId);
+      events.tell(trialId, { type: 'records', tags: ['Sounds'], page: null });
+    }
+  }
+
+  function begin(): void {
+    working ??= workOff()
+      .catch((error: unknown) => {
+        wanted.clear();
+        if (!abort.signal.aborted) console.error('Files could not be listened to:', error);
+      })
+      .finally(() => {
+        working = null;
+      });
+  }
+
+  return {
+    of(trialId, files) {
+      const pairs = pairsOf(files);
+      const looked = pairs.filter(({ other, file }) => isJudged(other, file)).length;
+      if (looked < pairs.length && !abort.signal.aborted) {
+        wanted.set(trialId, files);
+        begin();
+      }
+      const links = pairs.flatMap(({ other, file }): SoundLink[] => {
+        const link = judged.get(pairKey(other, file));
+        return link && link !== 'none' ? [{ ...link, a: file.id, b: other.id }] : [];
+      });
+      const silent = files.flatMap(({ id, sha256 }) => (troubles.has(sha256) ? [{ fileId: id, why: troubles.get(sha256) as string }] : []));
+      return { links, looked, of: pairs.length, troubles: silent };
+    },
+    async idle() {
+      while (working) await working;
+    },
+    async close() {
+      abort.abort();
+      await working;
+    },
+  };
+}
+
+/** Every two files that can be of one moment, the earlier one as the other. */
+const pairsOf = (files: readonly HeardFile[]) => files.flatMap((file, index) => files.slice(0, index).flatMap((other) => (mayMeet(other, file) ? [{ other, file }] : [])));
+
+/** Whether two files can be of one moment: one recorder does not write two at once. */
+function mayMeet(a: HeardFile, b: HeardFile): boolean {
+  if (a.recorder !== b.recorder || a.startMs === null || b.startMs === null) return true;
+  return Math.min(a.startMs + 1000 * a.lengthS, b.startMs + 1000 * b.lengthS) > Math.max(a.startMs, b.startMs);
+}

@@ -1,0 +1,53 @@
+import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
+import { slateLabel } from '@marvet/core/domain/take';
+import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { signed } from '@marvet/core/measure/catalogue';
+import { useMemo } from 'react';
+import { useOpenListeningQuery } from '../../data/judging.ts';
+import { placed, useTakesById, useTrialWords } from '../../data/trialData.ts';
+import { Loaded, Sheet } from '../../parts/states.tsx';
+import { TapeMark } from '../../parts/TapeMark.tsx';
+import { ClipPlayer, type PlayedClip } from './ClipPlayer.tsx';
+
+const LOUDNESS = TABLE_FIGURES.indexOf('loudness.integratedLufs');
+/** Loudness and ceiling of a first listening; a round has its own. */
+const MATCHED = { targetLufs: -23, ceilingDbtp: -1 };
+
+/** The recordings of the tray, heard with open eyes: matched and aligned, switched at once, before anybody listens blind. */
+export function OpenListening({ trialId, recordings }: { trialId: string; recordings: RecordingRow[] }) {
+  const open = recordings.filter((recording) => recording.table?.[LOUDNESS] == null);
+  const ids = useMemo(() => recordings.map(({ id }) => id), [recordings]);
+  const query = useOpenListeningQuery({ trialId, recordingIds: ids, ...MATCHED }, { skip: open.length > 0 || ids.length < 2 });
+  const words = useTrialWords(trialId);
+  const byId = useTakesById(trialId);
+  const clips = useMemo(
+    () =>
+      (query.data?.clips ?? []).map(({ recordingId, startS, gainDb }, place): PlayedClip => {
+        const { chain, take } = placed(
+          recordings.find(({ id }) => id === recordingId),
+          byId,
+          words.chains,
+        );
+        const where = new URLSearchParams({ startS: String(startS), lengthS: String(query.data?.lengthS), gainDb: String(gainDb) });
+        return {
+          letter: BLIND_LETTERS[place] as string,
+          url: `/api/trials/${trialId}/open-listening/clips/${recordingId}?${where}`,
+          mark: chain && <TapeMark tape={chain.tape} name={chain.name} />,
+          said: [take && `take ${slateLabel(take)}`, `${gainDb > 0 ? '+' : ''}${signed(gainDb, 1)} dB`].filter(Boolean).join(', '),
+        };
+      }),
+    [query.data, recordings, byId, words.chains, trialId],
+  );
+  return (
+    <Sheet title="Open listening" aside={query.data && <span className="small soft">matched at {signed(query.data.matchedLufs, 1)} LUFS, aligned</span>}>
+      {open.length > 0 ? (
+        <p className="soft mb-0" role="status">
+          {open.length} of {recordings.length} are still being measured. They are matched by their loudness, so it begins once all are.
+        </p>
+      ) : (
+        <Loaded of={[query]}>{() => <ClipPlayer clips={clips} />}</Loaded>
+      )}
+      <p className="small soft mb-0 mt-2">You see which is which, so you may hear what you expect. Where it counts, make a round and listen blind. Nothing of this is kept.</p>
+    </Sheet>
+  );
+}
