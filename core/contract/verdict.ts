@@ -1,4 +1,4 @@
-import type { VerdictNote } from '../decide/tellVerdict.ts';
+import type { VerdictNote } from '../decide/usableRecordings.ts';
 import type { VerdictRow } from '../decide/verdict.ts';
 import type { Criterion } from '../domain/criterion.ts';
 

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../domain/criterion.ts';
 import { criterionDraftSchema } from '../domain/criterion.ts';
+import { UNKNOWN_CONDITION } from '../domain/factor.ts';
 import type { Figures } from '../domain/recording.ts';
 import { type Take, untouchedTake } from '../domain/take.ts';
 import type { RangeRow } from '../radio/rangeWindows.ts';
-import { tellVerdict, type VerdictInput, type VerdictRecording } from './tellVerdict.ts';
+import { tellVerdict } from './tellVerdict.ts';
+import type { VerdictInput, VerdictRecording } from './usableRecordings.ts';
 
 const id = (text: string) =>
   `${text.padEnd(8, '0').slice(0, 8)}-0000-4000-8000-000000000000`.replace(/[^0-9a-f-]/g, (letter) => letter.charCodeAt(0).toString(16).at(-1) as string);
@@ -136,6 +138,23 @@ describe('a verdict that can be defended', () => {
     expect(others).toEqual([]);
     expect(note?.text).toMatch(/^From lossy files: [^;]+ 1 of 2 \(MP3\)\. Their noise/);
     expect(tell({ ...input, recordings: own.map((each) => ({ ...each, lossyCodec: null })) }).notes.filter(({ kind }) => kind === 'lossy')).toEqual([]);
+  });
+
+  it('of takes without a plan only what one moment has is compared, and what is not known is told', () => {
+    const unplanned = (slate: number, own: string[]) => ({ ...take(slate, '1', own), condition: UNKNOWN_CONDITION });
+    const [quiet, loud] = [unplanned(1, ['a', 'b']), unplanned(2, ['b', 'c'])];
+    const input = { criteria: [measured('noise.snrDb')], takes: [quiet, loud], candidates };
+    const verdict = tell({ ...input, recordings: [recording(quiet, 'a', snr(20)), recording(quiet, 'b', snr(30)), recording(loud, 'b', snr(5)), recording(loud, 'c', snr(8))] });
+    // c was never heard beside a: that it was in a louder place is no fault of c.
+    const { a, b, c } = rowsOf(verdict);
+    expect([a, b, c].map((row) => row?.cells[0]?.count)).toEqual([1, 2, 1]);
+    expect([a, c].map((row) => row?.cells[0]?.sameConditions)).toEqual([false, false]);
+    expect(verdict.notes.map(({ text }) => text)).toEqual([
+      'Recorded without a plan: station, windscreen, distance, script of 2 takes are not known, so nobody can say that they were equal for all. Only what one moment has of several candidates is compared.',
+    ]);
+    const alone = unplanned(3, ['a']);
+    expect(tell({ ...input, takes: [alone], recordings: [recording(alone, 'a', snr(9))] }).notes[0]?.text).toContain('Take 03 has one candidate alone');
+    expect(tell({ ...input, takes: [near], recordings: [recording(near, 'a', snr(9))] }).notes.filter(({ kind }) => kind === 'not known')).toEqual([]);
   });
 
   it('a level that differs within a take is a condition of its own', () => {

@@ -1,7 +1,7 @@
 import { type Criterion, weightShares } from '../domain/criterion.ts';
 import { toCsv } from '../formats/csv.ts';
 import { MEASURES } from '../measure/catalogue.ts';
-import type { VerdictNote } from './tellVerdict.ts';
+import type { VerdictNote } from './usableRecordings.ts';
 import type { RuledOut, VerdictRow } from './verdict.ts';
 
 const COLUMNS = ['candidate', 'rank', 'figure', 'value', 'unit', 'desirability', 'share of weight', 'conditions', 'remark'];

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { NOT_KNOWN, UNKNOWN_CONDITION } from '../domain/factor.ts';
 import { type Compared, compareTakes } from './compare.ts';
 import { nearestFair } from './nearestFair.ts';
 
@@ -85,6 +86,21 @@ describe('what is not known', () => {
   it('a gain that is noted at one take of a candidate and not at its other', () => {
     const far = take({ takeId: 't2', gains: {} }, { distance: '40' });
     expect(compareTakes([take({ gains: { recorder: 30 } }), far], 'distance')).toMatchObject({ fairness: 'cannot be told', unknowns: [{ what: 'recorder gain', missing: [1] }] });
+  });
+
+  it('of a take without a plan what may differ within it is not known; what is one in a take is not asked for', () => {
+    const unplanned = (change: Partial<Compared>) => ({ ...take(change), condition: UNKNOWN_CONDITION });
+    const together = compareTakes([unplanned({}), unplanned({ setupId: 's2', candidateId: 'LB' })], 'candidate');
+    expect(together.fairness).toBe('cannot be told');
+    expect(together.unknowns.map(({ what }) => what)).toEqual(['windscreen', 'distance']);
+    const apart = compareTakes([unplanned({}), unplanned({ takeId: 't2', setupId: 's2', candidateId: 'LB' })], 'candidate');
+    expect(apart.unknowns.map(({ what }) => what)).toEqual(['station', 'windscreen', 'distance', 'script']);
+  });
+
+  it('not known beside known is not known; known levels that differ spoil whatever else is not known', () => {
+    const third = take({ takeId: 't3', candidateId: 'WH' }, { windscreen: NOT_KNOWN });
+    expect(compareTakes([base, third], 'candidate')).toMatchObject({ fairness: 'cannot be told', unknowns: [{ what: 'windscreen', missing: [1] }] });
+    expect(compareTakes([base, other({}), third, take({ takeId: 't4', candidateId: 'BM' }, { windscreen: 'foam' })], 'candidate').fairness).toBe('not fair');
   });
 
   it('what is known to differ is not fair, whatever else is unknown', () => {

@@ -24,7 +24,7 @@ export function levelLabel(names: LevelNames, kind: FactorKind, levelId: string)
   return (known ?? removed)?.label ?? switchWords(levelId) ?? (levelId === NOT_KNOWN ? NOT_KNOWN : 'no longer in the plan');
 }
 
-/** The words of a condition from its key. */
+/** The words of a condition from its key; where nothing of it is known that is said. */
 export function conditionWordsOfKey(names: LevelNames, key: string): string {
-  return conditionWords(names, conditionOfKey(key)).join(', ');
+  return conditionWords(names, conditionOfKey(key)).join(', ') || (key.includes(NOT_KNOWN) ? 'a moment without a plan' : '');
 }

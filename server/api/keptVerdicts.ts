@@ -1,5 +1,6 @@
 import { chainBurden } from '@marvet/core/chain/burden';
-import { type HeardRating, tellVerdict, type Verdict, type VerdictRecording } from '@marvet/core/decide/tellVerdict';
+import { tellVerdict, type Verdict } from '@marvet/core/decide/tellVerdict';
+import type { HeardRating, VerdictRecording } from '@marvet/core/decide/usableRecordings';
 import { isCutShort } from '@marvet/core/domain/fileFormat';
 import { isLinkMeasure } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';

@@ -23,6 +23,7 @@ export async function layOut(tables: Tables, trialId: string, { moments, channel
     if (!file) throw changedMeanwhile('list of recordings', { fileId });
     return file;
   };
+  for (const { fileId } of [...moments.flat(), ...channels]) fileOf(fileId);
   const byFile = grouped(channels, ({ fileId }) => fileId);
   const candidateOf = await candidates(tables, trialId, [...new Set(channels.flatMap(({ microphone }) => microphone ?? []))]);
   const [highest] = await tables.query<{ slate: number | null; position: number | null }>(

@@ -1,3 +1,4 @@
+import { UNKNOWN_CONDITION } from '@marvet/core/domain/factor';
 import { type Compared, compareTakes } from '@marvet/core/fair/compare';
 import { describe, expect, it } from 'vitest';
 import { fairSentence } from './fairSentence.ts';
@@ -28,6 +29,22 @@ const said = (second: Compared) => {
 };
 
 describe('what the tray says', () => {
+  it('of recordings without a plan names what is not known, and asks for nothing that has no place', () => {
+    const bare = { windMs: null, noiseDba: null, condition: UNKNOWN_CONDITION };
+    const { answer, why } = fairSentence(
+      compareTakes(
+        [
+          { ...one, ...bare },
+          { ...other({}), ...bare, takeId: '1' },
+        ],
+        'candidate',
+      ),
+      'candidate',
+      words,
+    );
+    expect(`${answer} ${why}`).toBe('Whether it is fair cannot be told. Not known: windscreen and distance.');
+  });
+
   it.each([
     [other({}), 'Fair. Only the candidate differs.'],
     [other({ startedAtMs: 50 * 60_000 }), 'Fair. Only the candidate differs; takes are 50 min apart.'],

@@ -39,7 +39,7 @@ const READINGS: readonly Reading[] = [
   ({ trackName }) => trackName ?? '',
   ({ recorder }) => recorder,
   words,
-  (channel) => baseOf(channel).replace(/[\s_.-]*\d+$/, ''),
+  (channel) => baseOf(channel).replace(/[\s_.-]*(?:slate|scene|take|tk|pass)?[\s_.-]*\d+$/i, ''),
   (channel) => baseOf(channel).replace(/^\d+[\s_.-]*/, ''),
   ...[0, 1, 2, 3].flatMap((place): Reading[] => [(channel) => partsOf(channel)[place] ?? '', (channel) => partsOf(channel).at(-1 - place) ?? '']),
 ];
@@ -69,7 +69,7 @@ function nameIn(channel: NamedChannel, read: Reading): string {
   const name = read(channel).trim().slice(0, 60);
   if (channel.of < 2) return name;
   if (channel.trackName?.trim()) return channel.trackName.trim().slice(0, 60);
-  return `${name || 'Channel'} ${channel.channelIndex + 1}`;
+  return name && `${name} ${channel.channelIndex + 1}`;
 }
 
 /** How well names fit the takes: 1 where every microphone is once in every take. */

@@ -57,13 +57,13 @@ const AROUND_S = 2;
  * or a recorder that is never stopped does, does not make one of them: it is of each, with the part that it has of it.
  */
 export function momentsOf(time: SharedTime): Moment[] {
-  const runsOn = new Set(
-    time
-      .filter(
-        (file) => clusters(time.filter((other) => other !== file && other.endS - other.startS < file.endS - file.startS && sharedS(file, other) >= LEAST_SHARED_S)).length > 1,
-      )
-      .map(({ id }) => id),
-  );
+  const runsOn = new Set<string>();
+  // Shorter ones first: two that ran on side by side both did.
+  for (const file of [...time].sort((a, b) => a.endS - a.startS - (b.endS - b.startS))) {
+    const lengthS = file.endS - file.startS;
+    const shorter = time.filter((other) => other.endS - other.startS < lengthS && !runsOn.has(other.id) && sharedS(file, other) >= LEAST_SHARED_S);
+    if (clusters(shorter).length > 1) runsOn.add(file.id);
+  }
   const moments = clusters(time.filter(({ id }) => !runsOn.has(id)));
   return moments.map((files) => {
     const [fromS, toS] = [Math.min(...files.map(({ startS }) => startS)), Math.max(...files.map(({ endS }) => endS))];

@@ -1,6 +1,6 @@
 import { type FigureOfAll, type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
-import { CONDITION_KINDS, type ConditionKind } from '@marvet/core/domain/factor';
+import { CONDITION_KINDS, type ConditionKind, NOT_KNOWN } from '@marvet/core/domain/factor';
 import { type MeasureId, RECORDING_MEASURE_IDS } from '@marvet/core/domain/measureId';
 import type { Plan } from '@marvet/core/domain/plan';
 import { isSpoiled, setupCondition, type Take } from '@marvet/core/domain/take';
@@ -50,7 +50,9 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
   const rowKey = (point: Pick<FigurePoint, 'condition'>) => down.map((kind) => point.condition[kind]).join('|');
   const cells = figureGrid(points, (point) => `${rowKey(point)} ${point.candidateId} ${point.condition[ACROSS]}`);
   const rows = [...new Map(points.map((point) => [rowKey(point), point.condition])).entries()];
-  const order = (kind: ConditionKind) => plan.factors.find((factor) => factor.kind === kind)?.levels.map((level) => level.id) ?? [];
+  // What is not known has no place in the plan; it comes last.
+  const order = (kind: ConditionKind) => [...(plan.factors.find((factor) => factor.kind === kind)?.levels.map((level) => level.id) ?? []), NOT_KNOWN];
+  const conditionText = (condition: FigurePoint['condition']) => conditionWords(plan, condition, down).join(', ') || NOT_KNOWN;
   rows.sort(([, a], [, b]) => down.map((kind) => order(kind).indexOf(a[kind] ?? '') - order(kind).indexOf(b[kind] ?? '')).find((by) => by !== 0) ?? 0);
   const distancesOf = (chain: Chain) => order(ACROSS).filter((level) => points.some((point) => point.condition[ACROSS] === level && point.candidateId === chain.id));
   const candidates = chains.filter((chain) => points.some((point) => point.candidateId === chain.id));
@@ -103,7 +105,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
               <tbody>
                 {rows.map(([key, condition]) => (
                   <tr key={key}>
-                    <th scope="row">{conditionWords(plan, condition, down).join(', ')}</th>
+                    <th scope="row">{conditionText(condition)}</th>
                     {candidates.flatMap((chain) =>
                       distancesOf(chain).map((distance, index) => {
                         const start = index === 0 ? 'group-start' : '';
@@ -116,7 +118,7 @@ export function FigureMatrix({ trialId, recordings, takes, plan, chains }: Figur
                               type="button"
                               className="figure-cell mono"
                               style={{ '--share': `${Math.round(60 * (better === 'lower' ? 1 - place : place))}%` } as React.CSSProperties}
-                              aria-label={`${chain.name}, ${label(ACROSS, distance)}, ${conditionWords(plan, condition, down).join(', ')}: ${measureText(id, cell.median)}, look inside`}
+                              aria-label={`${chain.name}, ${label(ACROSS, distance)}, ${conditionText(condition)}: ${measureText(id, cell.median)}, look inside`}
                               onClick={() => navigate(`/trials/${trialId}/takes/${cell.points[0]?.recordingId}`)}
                             >
                               {signed(cell.median, digits)}

@@ -1,4 +1,4 @@
-import type { VerdictNote } from '@marvet/core/decide/tellVerdict';
+import type { VerdictNote } from '@marvet/core/decide/usableRecordings';
 import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { ruledOutText } from '@marvet/core/decide/verdictCsv';
 import type { Criterion } from '@marvet/core/domain/criterion';

@@ -1,0 +1,205 @@
+import { readFileSync } from 'node:fs';
+import { bufferSource } from '@marvet/core/audio/byteSource';
+import { readChannel } from '@marvet/core/audio/readSamples';
+import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { resample } from '@marvet/core/audio/resample';
+import { writeWav } from '@marvet/core/audio/writeWav';
+import type { Beginning, LaidOut, LayOut } from '@marvet/core/contract/beginning';
+import type { OpenListening } from '@marvet/core/contract/openListening';
+import type { RecordingRow } from '@marvet/core/contract/recordings';
+import type { Chain } from '@marvet/core/domain/chain';
+import { newId } from '@marvet/core/domain/identity';
+import type { Take } from '@marvet/core/domain/take';
+import { type HeardBy, onMicrophone } from '@marvet/core/testing/onMicrophone';
+import { concat, silence } from '@marvet/core/testing/signals';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { type Harness, openHarness } from '../testing/harness.ts';
+
+const RATE_HZ = 16_000;
+const LAV: HeardBy = { beforeS: 1, afterS: 1, snrDb: 30, gainDb: -6, shelfDb: -6, room: { share: 0.05, decayS: 0.3 }, driftPpm: 10, seed: 1 };
+const BOOM: HeardBy = { beforeS: 3, afterS: 0.5, snrDb: 20, gainDb: -14, shelfDb: 3, room: { share: 0.4, decayS: 0.4 }, driftPpm: -10, seed: 2 };
+const CAMERA: HeardBy = { beforeS: 6, afterS: 9, snrDb: 14, gainDb: -20, shelfDb: 0, room: { share: 0.8, decayS: 0.5 }, driftPpm: 30, seed: 3 };
+
+function voice(name: string): Float64Array {
+  const source = bufferSource(readFileSync(new URL(`../../core/simulate/voices/${name}.wav`, import.meta.url)));
+  const layout = readWavHeader(source);
+  return resample(readChannel(source, layout, 0), layout.format.sampleRateHz, RATE_HZ);
+}
+const FIRST = voice('ferrier-neutral');
+const SECOND = voice('netmaker-neutral');
+
+let harness: Harness;
+let at: string;
+beforeAll(async () => {
+  harness = await openHarness();
+});
+afterAll(() => harness.close());
+beforeEach(async () => {
+  const { id } = (await harness.call<{ id: string }>('POST', '/trials', { name: `Yesterday ${newId().slice(0, 4)}` })).body;
+  at = `/trials/${id}`;
+});
+
+async function bring(name: string, ...channels: Float64Array[]): Promise<string> {
+  const bytes = writeWav(channels, { encoding: 'pcm', bitDepth: 16, sampleRateHz: RATE_HZ });
+  const answer = await harness.raw('POST', `${at}/files?name=${encodeURIComponent(name)}`, bytes);
+  return ((await answer.json()) as { file: { id: string } }).file.id;
+}
+
+/** What is found once everything was listened to. */
+async function found(): Promise<Beginning> {
+  for (;;) {
+    const { body } = await harness.call<Beginning>('GET', `${at}/beginning`);
+    if (body.looked === body.of) return body;
+    await harness.services.sounds.idle();
+  }
+}
+
+const draftOf = ({ moments, channels, readings }: Beginning): LayOut => ({
+  moments,
+  channels: channels.map(({ fileId, channelIndex }, index) => ({ fileId, channelIndex, microphone: readings[0]?.[index] ?? null })),
+});
+const namesIn = ({ moments, channels }: Beginning) =>
+  moments.map((parts) => parts.map(({ fileId }) => channels.find((channel) => channel.fileId === fileId)?.fileName).sort()).sort();
+
+describe('a trial that begins with recordings', () => {
+  it('puts together what sounded at one moment, names the microphones, and makes candidates and takes of them', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    await bring('boom_1.wav', onMicrophone(FIRST, BOOM, RATE_HZ));
+    await bring('lav_2.wav', onMicrophone(SECOND, LAV, RATE_HZ));
+    await bring('boom_2.wav', onMicrophone(SECOND, BOOM, RATE_HZ));
+    const begun = await found();
+    expect(begun.of).toBe(6);
+    expect(namesIn(begun)).toEqual([
+      ['boom_1.wav', 'lav_1.wav'],
+      ['boom_2.wav', 'lav_2.wav'],
+    ]);
+    expect(new Set(begun.readings[0])).toEqual(new Set(['boom', 'lav']));
+    const { status, body } = await harness.call<LaidOut>('POST', `${at}/beginning`, draftOf(begun));
+    expect(status).toBe(201);
+    expect(body.takes.map(({ setups }) => setups.length)).toEqual([2, 2]);
+    const takes = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
+    expect(takes.map(({ slate, status: state }) => [slate, state])).toEqual([
+      [1, 'done'],
+      [2, 'done'],
+    ]);
+    expect(takes[0]?.condition).toMatchObject({ distance: 'not known', station: 'not known' });
+    // Nothing is left to be laid out, and candidates that are there already are not made twice.
+    expect((await found()).channels).toEqual([]);
+    await bring('lav_3.wav', onMicrophone(voice('ferrier-counting'), LAV, RATE_HZ));
+    const more = await found();
+    await harness.call('POST', `${at}/beginning`, { ...draftOf(more), channels: more.channels.map(({ fileId, channelIndex }) => ({ fileId, channelIndex, microphone: 'Lav' })) });
+    expect((await harness.call<Chain[]>('GET', `${at}/chains`)).body.map(({ name }) => name).sort()).toEqual(['boom', 'lav']);
+    expect((await harness.call<Take[]>('GET', `${at}/takes`)).body.map(({ slate }) => slate)).toEqual([1, 2, 3]);
+  });
+
+  it('a camera that ran on over two takes is cut about both, and no byte is copied', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    await bring('lav_2.wav', onMicrophone(SECOND, LAV, RATE_HZ));
+    const whole = concat(FIRST, silence(20, RATE_HZ), SECOND);
+    const cameraId = await bring('clip.wav', onMicrophone(whole, CAMERA, RATE_HZ));
+    const begun = await found();
+    expect(namesIn(begun)).toEqual([
+      ['clip.wav', 'lav_1.wav'],
+      ['clip.wav', 'lav_2.wav'],
+    ]);
+    await harness.call('POST', `${at}/beginning`, draftOf(begun));
+    const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body.filter(({ fileId }) => fileId === cameraId);
+    const starts = rows.map(({ startS }) => startS ?? 0).sort((a, b) => a - b);
+    // Each part begins two seconds before the lavalier of its take did.
+    const [first, second] = [CAMERA.beforeS - LAV.beforeS - 2, CAMERA.beforeS + FIRST.length / RATE_HZ + 20 - LAV.beforeS - 2];
+    expect(Math.abs((starts[0] as number) - first)).toBeLessThan(0.02);
+    expect(Math.abs((starts[1] as number) - second)).toBeLessThan(0.02);
+    expect(new Set(rows.map(({ takeId }) => takeId)).size).toBe(2);
+    expect(rows.every(({ setupId }) => setupId !== null)).toBe(true);
+  });
+
+  it('files that have nothing in common are takes of their own', async () => {
+    await bring('a.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    await bring('b.wav', onMicrophone(SECOND, BOOM, RATE_HZ));
+    expect(namesIn(await found())).toEqual([['a.wav'], ['b.wav']]);
+  });
+
+  it('refuses a microphone that stands twice in a take, says where, and makes nothing', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    await bring('boom_1.wav', onMicrophone(FIRST, BOOM, RATE_HZ));
+    const begun = await found();
+    const twice = { ...draftOf(begun), channels: draftOf(begun).channels.map((channel) => ({ ...channel, microphone: 'Lav' })) };
+    const { status, body } = await harness.call<{ error: { message: string } }>('POST', `${at}/beginning`, twice);
+    expect(status).toBe(422);
+    expect(body.error.message).toMatch(/^Lav stands twice in take 1: .*boom_1\.wav.* Give one of them another name, or leave it out\.$/);
+    expect((await harness.call<Take[]>('GET', `${at}/takes`)).body).toEqual([]);
+    expect((await harness.call<Chain[]>('GET', `${at}/chains`)).body).toEqual([]);
+  });
+
+  it('two pages that lay the same files out: the second is told, and nothing is made twice', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    const draft = draftOf(await found());
+    const answers = await Promise.all([harness.call('POST', `${at}/beginning`, draft), harness.call('POST', `${at}/beginning`, draft)]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([201, 409]);
+    expect((await harness.call<Take[]>('GET', `${at}/takes`)).body).toHaveLength(1);
+  });
+
+  it('a channel that is left out is in its take, and of no candidate', async () => {
+    const fileId = await bring('poly.wav', onMicrophone(FIRST, LAV, RATE_HZ), onMicrophone(FIRST, { ...LAV, seed: 9 }, RATE_HZ));
+    const begun = await found();
+    const draft = { ...draftOf(begun), channels: [0, 1].map((channelIndex) => ({ fileId, channelIndex, microphone: channelIndex === 0 ? 'Lav' : null })) };
+    await harness.call('POST', `${at}/beginning`, draft);
+    const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
+    expect(rows.map(({ setupId }) => setupId === null)).toEqual([false, true]);
+  });
+
+  it('says which file could not be listened to, and lays out the rest', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    const lost = await bring('lost.wav', onMicrophone(SECOND, { ...LAV, seed: 77 }, RATE_HZ));
+    const { sha256 } = await harness.services.store.files.findOneByOrFail({ id: lost });
+    await harness.services.work.runner.idle();
+    await harness.services.blobs.remove(sha256);
+    const begun = await found();
+    expect(begun.troubles).toHaveLength(1);
+    expect(begun.troubles[0]).toMatch(/^lost\.wav: /);
+    expect(namesIn(begun)).toEqual([['lav_1.wav'], ['lost.wav']]);
+  });
+});
+
+describe('open listening', () => {
+  it('gives clips of equal length, matched, and keeps nothing', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    await bring('boom_1.wav', onMicrophone(FIRST, BOOM, RATE_HZ));
+    await harness.call('POST', `${at}/beginning`, draftOf(await found()));
+    await harness.services.work.runner.idle();
+    const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
+    const { status, body } = await harness.call<OpenListening>('POST', `${at}/open-listening`, { recordingIds: rows.map(({ id }) => id) });
+    expect(status).toBe(200);
+    const clips = await Promise.all(
+      body.clips.map(async ({ recordingId, startS, gainDb }) => {
+        const where = new URLSearchParams({ startS: String(startS), lengthS: String(body.lengthS), gainDb: String(gainDb) });
+        const source = bufferSource(new Uint8Array(await (await harness.raw('GET', `${at}/open-listening/clips/${recordingId}?${where}`)).arrayBuffer()));
+        const layout = readWavHeader(source);
+        return { format: layout.format, samples: readChannel(source, layout, 0) };
+      }),
+    );
+    const [a, b] = clips as [(typeof clips)[number], (typeof clips)[number]];
+    expect(a.format.frames).toBe(b.format.frames);
+    // The boom was 8 dB lower, and its recorder ran two seconds longer before.
+    const [first, second] = body.clips as [OpenListening['clips'][number], OpenListening['clips'][number]];
+    const [boom, lav] = rows[0]?.fileName === 'boom_1.wav' ? [first, second] : [second, first];
+    expect(Math.abs(boom.startS - lav.startS - 2)).toBeLessThan(0.01);
+    const level = (samples: Float64Array) => 10 * Math.log10(samples.reduce((sum, x) => sum + x * x, 0) / samples.length);
+    expect(Math.abs(level(a.samples) - level(b.samples))).toBeLessThan(3);
+    expect((await harness.call<unknown[]>('GET', `${at}/rounds`)).body).toEqual([]);
+  });
+
+  it.each([
+    ['one recording', { recordingIds: [newId()] }, 422],
+    ['recordings that are not there', { recordingIds: [newId(), newId()] }, 422],
+  ])('%s is refused with a sentence', async (_name, asked, status) => {
+    expect((await harness.call('POST', `${at}/open-listening`, asked)).status).toBe(status);
+  });
+
+  it.each([
+    ['a clip of no length', { startS: '0', lengthS: '0', gainDb: '0' }, 422],
+    ['a clip of a strange recording', { startS: '0', lengthS: '1', gainDb: '0' }, 404],
+  ])('%s', async (_name, where, status) => {
+    expect((await harness.call('GET', `${at}/open-listening/clips/${newId()}?${new URLSearchParams(where)}`)).status).toBe(status);
+  });
+});
