@@ -19,6 +19,8 @@ export interface Beginning {
   /** Pairs of files that were listened to, of how many. */
   looked: number;
   of: number;
+  /** More than can be listened to while somebody waits: nothing was. */
+  tooMany: boolean;
   /** Files whose sound could not be listened to, and why. */
   troubles: string[];
 }

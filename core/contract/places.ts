@@ -29,12 +29,24 @@ export interface FilePlace extends Omit<ClockPlace, 'startsAtMs'> {
   /** Where it lies now, by what, and in how many takes where it was cut. */
   placed: { takeId: string; by: MatchedBy; takes: number } | null;
   /** How it would be cut about the takes that it runs over; empty where it need not be. */
-  cuts: DayCut[];
+  cuts: PartOfTake[];
+  /** What says where it belongs. */
+  by: 'clock' | 'sound';
+  /** The file in place that it sounds like, where sound says it, or contradicts the clock. */
+  like: { name: string; takeId: string } | null;
 }
+
+/** A part of a long file that is of a take; where its log start lies in the file is known only by the clock. */
+export type PartOfTake = Omit<DayCut, 'logStartS'> & { logStartS: number | null };
 
 export interface Places {
   recorders: RecorderOfTrial[];
   files: FilePlace[];
+  /** Pairs of files that were listened to, of how many. */
+  looked: number;
+  of: number;
+  /** More than can be listened to while somebody waits: nothing was. */
+  tooMany: boolean;
 }
 
 const fileTimeS = z.number().min(0).max(1e6);

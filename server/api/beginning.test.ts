@@ -6,6 +6,7 @@ import { resample } from '@marvet/core/audio/resample';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import type { Beginning, LaidOut, LayOut } from '@marvet/core/contract/beginning';
 import type { OpenListening } from '@marvet/core/contract/openListening';
+import type { Places, Placings } from '@marvet/core/contract/places';
 import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
 import { newId } from '@marvet/core/domain/identity';
@@ -158,6 +159,50 @@ describe('a trial that begins with recordings', () => {
     expect(begun.troubles).toHaveLength(1);
     expect(begun.troubles[0]).toMatch(/^lost\.wav: /);
     expect(namesIn(begun)).toEqual([['lav_1.wav'], ['lost.wav']]);
+  });
+});
+
+describe('files that come to takes that are there', () => {
+  /** Where files belong, once everything was listened to. */
+  async function places(): Promise<Places> {
+    for (;;) {
+      const { body } = await harness.call<Places>('GET', `${at}/places`);
+      if (body.looked === body.of) return body;
+      await harness.services.sounds.idle();
+    }
+  }
+
+  it('are of the take whose sound they hold, whatever their clock and name', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    await bring('lav_2.wav', onMicrophone(SECOND, LAV, RATE_HZ));
+    await harness.call('POST', `${at}/beginning`, draftOf(await found()));
+    const takes = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
+    const boom = await bring('MZ000381.wav', onMicrophone(SECOND, BOOM, RATE_HZ));
+    const other = await bring('MZ000382.wav', onMicrophone(voice('ferrier-sibilants'), BOOM, RATE_HZ));
+    const whole = await bring('DAY.wav', onMicrophone(concat(silence(5, RATE_HZ), FIRST, silence(30, RATE_HZ), SECOND), CAMERA, RATE_HZ));
+    const { files } = await places();
+    const of = (fileId: string) => files.find((file) => file.fileId === fileId);
+    expect(of(boom)).toMatchObject({ takeId: takes[1]?.id, by: 'sound', like: { name: 'lav_2.wav' } });
+    expect(of(boom)?.confidence).toBeGreaterThan(0.9);
+    expect(of(other)?.by).toBe('clock');
+    expect(of(other)?.like).toBeNull();
+    // The day-long one is cut about both, exact to the sound.
+    expect(of(whole)?.over).toEqual([takes[0]?.id, takes[1]?.id]);
+    const [first, second] = of(whole)?.cuts ?? [];
+    const lavAtS = CAMERA.beforeS + 5 - LAV.beforeS;
+    expect(Math.abs((first?.startS ?? 0) - (lavAtS - 2))).toBeLessThan(0.02);
+    expect(Math.abs((second?.startS ?? 0) - (lavAtS + FIRST.length / RATE_HZ + 30 - 2))).toBeLessThan(0.02);
+    const cuts = (of(whole)?.cuts ?? []).map(({ takeId, startS, endS, logStartS }) => ({ takeId, startS, endS, logStartS }));
+    const put = [
+      { fileId: boom, takeId: takes[1]?.id ?? null, by: 'sound', from: null },
+      { fileId: whole, takeId: cuts[0]?.takeId ?? null, by: 'sound', from: null, cuts },
+    ];
+    const { status, body: before } = await harness.call<Placings>('POST', `${at}/places`, { places: put });
+    expect(status).toBe(200);
+    const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
+    expect(rows.filter(({ fileId }) => fileId === whole).map(({ takeId }) => takeId)).toEqual([takes[0]?.id, takes[1]?.id]);
+    await harness.call('POST', `${at}/places`, before);
+    expect((await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body.filter(({ takeId }) => takeId !== null)).toHaveLength(2);
   });
 });
 

@@ -19,7 +19,7 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
       const files = await looseFiles(store, trialId);
       const heard = sounds.of(
         trialId,
-        files.map((file) => ({ id: file.id, sha256: file.sha256, recorder: recorderNameOf(file), startMs: headerStartMs(file), lengthS: file.format.durationS })),
+        files.map((file) => ({ id: file.id, sha256: file.sha256, recorder: recorderNameOf(file), startMs: headerStartMs(file), lengthS: file.format.durationS, placed: false })),
       );
       const times = sharedTimes(
         files.map(({ id, format }) => ({ id, lengthS: format.durationS })),
@@ -42,6 +42,7 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
         readings: microphoneReadings(channels, (fileId) => momentOf.get(fileId) ?? fileId),
         looked: heard.looked,
         of: heard.of,
+        tooMany: heard.tooMany,
         troubles: heard.troubles.map(({ fileId, why }) => `${byId.get(fileId)?.name}: ${why}`),
       } satisfies Beginning);
     })

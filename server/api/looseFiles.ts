@@ -8,7 +8,7 @@ import { present } from '../store/table.ts';
 export type LooseFile = Pick<AudioFileRow, 'id' | 'trialId' | 'name' | 'sha256' | 'recorder' | 'format' | 'modifiedAtMs'>;
 
 /** When a file began as its header has it, which copying does not change; null where it does not say. */
-export function headerStartMs(file: LooseFile): number | null {
+export function headerStartMs(file: Pick<LooseFile, 'format' | 'modifiedAtMs'>): number | null {
   const time = fileTime(file);
   return time?.by === 'header' ? time.startMs : null;
 }

@@ -9,21 +9,22 @@ import { takesOf } from '../jobs/measuring.ts';
 import type { AudioFileRow } from '../store/records.ts';
 import { In, inParts, present } from '../store/table.ts';
 import { assignCuts, assignFile } from './assignFile.ts';
+import { heardPlaces, withSound } from './heardPlaces.ts';
 import { changedMeanwhile, notFound, pathId, readBody } from './http.ts';
 import { channelsOf, foundTies, knownRecorders, recorderNameOf, retied, tiesOf } from './recorderTies.ts';
 import type { Services } from './services.ts';
 
-type DatedFile = Pick<AudioFileRow, 'id' | 'name' | 'recorder' | 'format' | 'modifiedAtMs'>;
+type DatedFile = Pick<AudioFileRow, 'id' | 'name' | 'sha256' | 'recorder' | 'format' | 'modifiedAtMs'>;
 
 /** Where files belong: found by names and clocks, put there many at once, and moved by setting a clock or a recorder. */
-export function placeRoutes({ store, work, events }: Services): Hono {
+export function placeRoutes({ store, work, sounds, events }: Services): Hono {
   return (
     new Hono()
       .get('/', async (context) => {
         const trialId = pathId(context, 'trial');
         const [files, takes, known] = await Promise.all([
           store.files.find({
-            select: { id: true, name: true, recorder: true, format: true as never, modifiedAtMs: true },
+            select: { id: true, name: true, sha256: true, recorder: true, format: true as never, modifiedAtMs: true },
             where: present(trialId),
             order: { uploadedAtMs: 'ASC', name: 'ASC' },
           }),
@@ -39,7 +40,8 @@ export function placeRoutes({ store, work, events }: Services): Hono {
           recorders: recorders.map(([recorder, own]) => ({ files: own.flatMap((file) => timed(file, placed)), aheadByHandS: aheadOf(recorder) })),
           takes: logged,
         });
-        const answer: Places = { recorders: [], files: [] };
+        const heard = await heardPlaces({ store, sounds }, trialId, files as DatedFile[]);
+        const answer: Places = { recorders: [], files: [], looked: heard.looked, of: heard.of, tooMany: heard.tooMany };
         for (const [index, [recorder, own]] of recorders.entries()) {
           const { clock, places } = found[index] as (typeof found)[number];
           answer.recorders.push({
@@ -59,7 +61,12 @@ export function placeRoutes({ store, work, events }: Services): Hono {
             const startsAtMs = clock || aheadOf(recorder) !== null ? place.startsAtMs : null;
             const cuts =
               startsAtMs !== null && (aheadOf(recorder) !== null || (clock && clock.sure > SURE)) ? dayCuts({ startsAtMs, durationS: file.format.durationS }, logged) : [];
-            answer.files.push({ ...place, cuts, startsAtMs, recorder, ownStartMs: time?.startMs ?? null, timeBy: time?.by ?? null, placed: here } satisfies FilePlace);
+            answer.files.push(
+              withSound(
+                { ...place, cuts, startsAtMs, recorder, ownStartMs: time?.startMs ?? null, timeBy: time?.by ?? null, placed: here, by: 'clock', like: null },
+                heard.places.get(file.id),
+              ),
+            );
           }
         }
         return context.json(answer);

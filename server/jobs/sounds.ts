@@ -13,14 +13,18 @@ export interface HeardFile {
   recorder: string;
   startMs: number | null;
   lengthS: number;
+  /** It lies in its take already: it is listened to only for what others have in common with it. */
+  placed: boolean;
 }
 
 /** What was found so far by listening to files. */
 export interface HeardSoFar {
   links: SoundLink[];
-  /** Pairs that were listened to, of how many. */
+  /** Pairs that were listened to, of how many; none of none where they are too many. */
   looked: number;
   of: number;
+  /** More pairs than can be listened to while somebody waits: nothing was. */
+  tooMany: boolean;
   /** Files that could not be listened to, and why. */
   troubles: { fileId: string; why: string }[];
 }
@@ -36,6 +40,8 @@ export interface Sounds {
 
 /** Prints of some 40 hours; what falls out is taken again when it is asked for. */
 const KEPT_BYTES = 128 << 20;
+/** Some ten minutes of listening. */
+const MOST_PAIRS = 20_000;
 /** So many answers on pairs are kept. */
 const KEPT_PAIRS = 50_000;
 const TOLD_EVERY_MS = 1500;
@@ -139,6 +145,8 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
 
   return {
     of(trialId, files) {
+      const open = files.filter(({ placed }) => !placed).length;
+      if (open * (files.length - open) + (open * (open - 1)) / 2 > MOST_PAIRS) return { links: [], looked: 0, of: 0, tooMany: true, troubles: [] };
       const pairs = pairsOf(files);
       const looked = pairs.filter(({ other, file }) => isJudged(other, file)).length;
       if (looked < pairs.length && !abort.signal.aborted) {
@@ -150,7 +158,7 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
         return link && link !== 'none' ? [{ ...link, a: file.id, b: other.id }] : [];
       });
       const silent = files.flatMap(({ id, sha256 }) => (troubles.has(sha256) ? [{ fileId: id, why: troubles.get(sha256) as string }] : []));
-      return { links, looked, of: pairs.length, troubles: silent };
+      return { links, looked, of: pairs.length, tooMany: false, troubles: silent };
     },
     async idle() {
       while (working) await working;
@@ -165,8 +173,9 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
 /** Every two files that can be of one moment, the earlier one as the other. */
 const pairsOf = (files: readonly HeardFile[]) => files.flatMap((file, index) => files.slice(0, index).flatMap((other) => (mayMeet(other, file) ? [{ other, file }] : [])));
 
-/** Whether two files can be of one moment: one recorder does not write two at once. */
+/** Whether it is worth a look if two files are of one moment: one recorder does not write two at once, and what is in place is known. */
 function mayMeet(a: HeardFile, b: HeardFile): boolean {
+  if (a.placed && b.placed) return false;
   if (a.recorder !== b.recorder || a.startMs === null || b.startMs === null) return true;
   return Math.min(a.startMs + 1000 * a.lengthS, b.startMs + 1000 * b.lengthS) > Math.max(a.startMs, b.startMs);
 }

@@ -80,6 +80,11 @@ function BeginDesk({ trialId, recordings, chains, found, onDone }: BeginViewProp
           pairs
         </div>
       )}
+      {found.tooMany && (
+        <div className="caution" role="status">
+          More than two hundred files are too many to listen for what sounded at one moment. Bring in a day or a card at a time, or say below which files are of one take.
+        </div>
+      )}
       {found.troubles.map((trouble) => (
         <div key={trouble} className="caution" role="status">
           {trouble}

@@ -16,6 +16,7 @@ const found: Beginning = {
   ],
   looked: 6,
   of: 6,
+  tooMany: false,
   troubles: [],
 };
 const draft = (changes: Partial<BeginChanges> = {}, from = found) => beginDraft(from, { ...NO_CHANGES, ...changes });

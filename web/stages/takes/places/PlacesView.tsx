@@ -9,6 +9,7 @@ import { Link } from 'react-router';
 import { usePlacesQuery, usePutInPlaceMutation, useSetRecorderMutation } from '../../../data/places.ts';
 import { useTrialWords } from '../../../data/trialData.ts';
 import { useNotice } from '../../../parts/notices.tsx';
+import { Progress } from '../../../parts/Progress.tsx';
 import { Loaded } from '../../../parts/states.tsx';
 import { useTold } from '../../../parts/useTold.ts';
 import { VirtualTable } from '../../../parts/VirtualTable.tsx';
@@ -75,7 +76,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
   const cutOne = (row: PlaceRow) => {
     const { fileId, name, cuts } = row;
     const parts = cuts.map(({ takeId, startS, endS, logStartS }) => ({ takeId, startS, endS, logStartS }));
-    send([{ fileId, takeId: cuts[0]?.takeId ?? null, by: 'clock', from: takeNow(row), cuts: parts }], `${name} is cut about ${cuts.length} takes; its bytes are as they were`);
+    send([{ fileId, takeId: cuts[0]?.takeId ?? null, by: row.by, from: takeNow(row), cuts: parts }], `${name} is cut about ${cuts.length} takes; its bytes are as they were`);
   };
   const nameRecorder = async (row: PlaceRow, recorder: string) => {
     const { error } = await told(setRecorder({ trialId, fileIds: [row.fileId], recorder }));
@@ -94,13 +95,22 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
   return (
     <div className="stack">
       <RecorderTable trialId={trialId} recorders={places.recorders} chains={[...words.chains.values()]} />
+      {places.tooMany && (
+        <p className="small soft mb-0">There are too many files to listen for what sounds alike. Put in place what its clock is sure of; the rest is listened to then.</p>
+      )}
+      {places.looked < places.of && (
+        <div className="row-line small" role="status">
+          <Progress share={places.looked / places.of} label="Pairs listened to" widthPx={160} /> Listening for what sounds in files in place as well: {places.looked} of {places.of}{' '}
+          pairs
+        </div>
+      )}
       <div className="filters">
         <Button
           variant="primary"
           disabled={sure.length === 0}
           onClick={() =>
             send(
-              sure.map((row) => ({ fileId: row.fileId, takeId: row.takeId, by: 'clock' as const, from: takeNow(row) })),
+              sure.map((row) => ({ fileId: row.fileId, takeId: row.takeId, by: row.by, from: takeNow(row) })),
               `${sure.length} ${sure.length === 1 ? 'file is' : 'files are'} in place`,
             )
           }

@@ -13,6 +13,8 @@ const place = (values: Partial<FilePlace>): FilePlace => ({
   others: [],
   over: [],
   cuts: [],
+  by: 'clock',
+  like: null,
   placed: null,
   ...values,
 });
@@ -27,6 +29,16 @@ describe('what is said of a file and its place', () => {
     [-504_921_600, '16 years and more behind'],
   ])('a clock that is off by %d s is %s', (aheadS, text) => {
     expect(aheadText(aheadS)).toBe(text);
+  });
+
+  it.each<[string, Partial<FilePlace>, boolean]>([
+    ['sounds like boom.wav', { by: 'sound', like: { name: 'boom.wav', takeId: '03' } }, false],
+    ['sounds like 03, 04: it is to be cut', { by: 'sound', like: { name: 'boom.wav', takeId: '03' }, over: ['03', '04'] }, true],
+    ['by its clock it is 03, but it sounds like boom.wav of 05', { confidence: 0.01, like: { name: 'boom.wav', takeId: '05' } }, true],
+    ['by hand', { placed: { takeId: '03', by: 'hand', takes: 1 }, like: { name: 'boom.wav', takeId: '05' } }, false],
+  ])('%s', (text, values, doubtful) => {
+    expect(placeReason(place(values), slateOf)).toBe(text);
+    expect(isDoubtful(place(values))).toBe(doubtful);
   });
 
   it.each<[string, Partial<FilePlace>, boolean, string]>([

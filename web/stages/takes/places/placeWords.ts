@@ -82,6 +82,10 @@ const overText = (slates: readonly string[]) => (slates.length > 4 ? `${slates.l
 export function placeReason(place: FilePlace, slateOf: SlateOf): string {
   const { placed, takeId, timeBy, over, startsAtMs } = place;
   if (placed && isCut(place)) return `cut into ${placed.takes} takes by ${BY[placed.by]}`;
+  if (!placed && place.like) {
+    if (place.by === 'sound') return over.length > 0 ? `sounds like ${overText(over.map(slateOf))}: it is to be cut` : `sounds like ${place.like.name}`;
+    return `by its clock it is ${slateOf(takeId ?? '')}, but it sounds like ${place.like.name} of ${slateOf(place.like.takeId)}`;
+  }
   if (over.length > 0) return `runs over ${overText(over.map(slateOf))}: it is to be cut`;
   const against = contradicts(place);
   if (placed && against) {
