@@ -1,16 +1,12 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rm } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { writeWav } from '../core/audio/writeWav.ts';
 import type { FileRow, RecordingRow } from '../core/contract/recordings.ts';
 import type { Chain } from '../core/domain/chain.ts';
 import type { Take } from '../core/domain/take.ts';
-import { type HeardBy, onMicrophone } from '../core/testing/onMicrophone.ts';
-import { dryClip } from '../demo/dryClip.ts';
 import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask } from './smallTrial.ts';
+import { filesOf, MICROPHONES, threeMicrophones } from './yesterday.ts';
 
 let marvet: RunningMarvet;
 let folder: string;
@@ -23,27 +19,7 @@ test.afterAll(async () => {
   await rm(folder, { recursive: true, force: true });
 });
 
-const RATE_HZ = 48_000;
-const PERFORMANCES = ['ferrier-neutral', 'netmaker-neutral', 'ferrier-counting', 'netmaker-plosives'];
-/** Three recorders that were started and stopped when it came to somebody's mind. */
-const MICROPHONES: Record<string, Omit<HeardBy, 'seed'>> = {
-  'lav A': { beforeS: 2.1, afterS: 1, snrDb: 32, gainDb: -6, shelfDb: -9, room: { share: 0.05, decayS: 0.3 }, driftPpm: 12 },
-  boom: { beforeS: 5.4, afterS: 3.2, snrDb: 24, gainDb: -14, shelfDb: 2, room: { share: 0.5, decayS: 0.4 }, driftPpm: -8 },
-  camera: { beforeS: 0.7, afterS: 6, snrDb: 9, gainDb: -22, shelfDb: -2, room: { share: 1.5, decayS: 0.5 }, driftPpm: 35 },
-};
-
-async function threeMicrophones(): Promise<string> {
-  const made = await mkdtemp(join(tmpdir(), 'marvet-yesterday-'));
-  for (const [take, clip] of PERFORMANCES.entries()) {
-    for (const [place, [name, heard]] of Object.entries(MICROPHONES).entries()) {
-      const samples = onMicrophone(dryClip(clip, RATE_HZ), { ...heard, seed: 10 * take + place }, RATE_HZ);
-      await writeFile(join(made, `${name}_${take + 1}.wav`), writeWav([samples], { encoding: 'pcm', bitDepth: 24, sampleRateHz: RATE_HZ }));
-    }
-  }
-  return made;
-}
-
-const files = () => PERFORMANCES.flatMap((_, take) => Object.keys(MICROPHONES).map((name) => join(folder, `${name}_${take + 1}.wav`)));
+const files = () => filesOf(folder);
 
 /** The trial that a page stands in. */
 const trialOf = (page: Page) => /trials\/([^/]+)/.exec(page.url())?.[1] ?? '';

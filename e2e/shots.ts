@@ -6,6 +6,7 @@ import { renderDemo } from '../scripts/ready.mjs';
 import { launch } from './browser.ts';
 import { DEMO_FOLDER } from './demoFolder.ts';
 import { DOOR_ADDRESS, runMarvet } from './marvet.ts';
+import { filesOf, threeMicrophones } from './yesterday.ts';
 
 const OUT = process.env.SHOTS_FOLDER ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
 const WIDE = { width: 1280, height: 800 };
@@ -41,7 +42,6 @@ const SHOTS: Shot[] = [
   { name: 'kit', size: WIDE, go: stage('kit') },
   { name: 'placing', size: WIDE, go: stage('placing', 'Wheelhouse boom') },
   { name: 'body', size: WIDE, go: stage('placing?part=body', 'Fishwife costume') },
-  { name: 'rooms', size: WIDE, theme: 'dusk', go: stage('placing?part=rooms', 'Wheelhouse boom') },
   { name: 'plan', size: WIDE, go: stage('plan') },
   { name: 'field-phone', size: PHONE, go: stage('field', 'Wheelhouse boom') },
   {
@@ -122,7 +122,33 @@ const SHOTS: Shot[] = [
       await page.getByText('Coherent signal to noise').waitFor();
     },
   },
-  { name: 'listen', size: WIDE, go: stage('listen') },
+  {
+    name: 'begin',
+    size: WIDE,
+    go: async (page, address) => {
+      await page.goto(address);
+      await page
+        .getByRole('region', { name: 'Begin with recordings' })
+        .getByLabel('Sound files')
+        .setInputFiles(filesOf(await threeMicrophones()));
+      await page.getByRole('button', { name: 'Lay them side by side' }).waitFor({ timeout: 90_000 });
+    },
+  },
+  {
+    name: 'listen',
+    size: WIDE,
+    theme: 'dusk',
+    go: async (page, address) => {
+      await stage('takes')(page, address);
+      for (const name of ['Quoinholt Osier', 'Lowbrack Bittern', 'Brackmoor boom']) await page.getByRole('checkbox', { name: new RegExp(`Take 01 ${name}`) }).check();
+      await page
+        .getByRole('region', { name: 'Tray' })
+        .getByRole('button', { name: /^Listen/ })
+        .click();
+      await page.getByRole('button', { name: 'Play' }).and(page.locator(':enabled')).click();
+      await page.keyboard.press('b');
+    },
+  },
   { name: 'blind-phone', size: PHONE, go: blind },
   { name: 'verdict', size: WIDE, go: stage('verdict') },
   { name: 'report', size: WIDE, go: stage('verdict/report') },

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { findPerformance } from './performance.ts';
 
-const clues = { speech: [] as [number, number][], lengthS: 20, marked: null, logStartS: null, slateSpoken: false };
+const clues = { speech: [] as [number, number][], lengthS: 20, marked: null, logStartS: null, logIsRough: false, slateSpoken: false };
 /** “Slate one, take one”, a breath, then a line with its own small pauses. */
 const slated: [number, number][] = [
   [0.4, 1.0],
@@ -29,6 +29,13 @@ describe('the part that is judged', () => {
   it('a start in the log outranks what is found, and a hand outranks the log', () => {
     expect(findPerformance({ ...clues, speech: slated, slateSpoken: true, logStartS: 5.3 })).toEqual({ span: [5.5, 12], by: 'log' });
     expect(findPerformance({ ...clues, speech: slated, slateSpoken: true, logStartS: 5.3, marked: [6, 30] })).toEqual({ span: [6, 20], by: 'hand' });
+  });
+
+  it('a start in the log that is known to a few seconds only never begins in the middle of words', () => {
+    const rough = { ...clues, speech: slated, logIsRough: true };
+    expect(findPerformance({ ...rough, logStartS: 6.1 })).toEqual({ span: [5.5, 12], by: 'log' });
+    expect(findPerformance({ ...rough, logStartS: 2.5 })).toEqual({ span: [3.2, 12], by: 'log' });
+    expect(findPerformance({ ...rough, logIsRough: false, logStartS: 6.1 })).toEqual({ span: [6.1, 12], by: 'log' });
   });
 
   it('without words it is all of it', () => {

@@ -10,6 +10,8 @@ export interface PerformanceClues {
   marked: Span | null;
   /** When the log says that the performance began, in seconds of the file; null when it does not. */
   logStartS: number | null;
+  /** Whether that is known to a few seconds only, as where a clock was found: then it is no place to begin in the middle of words. */
+  logIsRough: boolean;
   /** Whether a slate is spoken before the words; unknown counts as not. */
   slateSpoken: boolean;
 }
@@ -28,14 +30,15 @@ const LONGEST_SLATE_S = 12;
  * within the text; else from the first word. It ends with the last word. Without words it is all.
  * @example findPerformance({ speech: [[0.5, 1.5], [3, 6], [6.4, 9]], slateSpoken: true, ... }).span // [3, 9]
  */
-export function findPerformance({ speech, lengthS, marked, logStartS, slateSpoken }: PerformanceClues): { span: Span; by: PerformanceSource } {
+export function findPerformance({ speech, lengthS, marked, logStartS, logIsRough, slateSpoken }: PerformanceClues): { span: Span; by: PerformanceSource } {
   if (marked) return { span: [Math.max(0, marked[0]), Math.min(lengthS, marked[1])], by: 'hand' };
   const last = speech.at(-1);
   if (!last) return { span: [0, lengthS], by: 'whole' };
   const from = (startS: number, by: PerformanceSource): { span: Span; by: PerformanceSource } => ({ span: [startS, last[1]], by });
   if (logStartS !== null && logStartS < last[1]) {
     const next = speech.find(([, endS]) => endS > logStartS);
-    return from(Math.max(logStartS, next?.[0] ?? logStartS), 'log');
+    const nextS = next?.[0] ?? logStartS;
+    return from(logIsRough ? nextS : Math.max(logStartS, nextS), 'log');
   }
   const after = slateSpoken ? afterSlate(speech) : null;
   return after === null ? from((speech[0] as Span)[0], 'words') : from(after, 'slate');

@@ -27,6 +27,7 @@ export function performanceOf(
     lengthS,
     marked: recording.performance,
     logStartS: logS,
+    logIsRough: recording.cutBy === 'log',
     // The slate is spoken at the head of the take, not where something was switched.
     slateSpoken: (recording.startS === null || recording.cutBy === 'log') && (file.slateSpoken ?? trial.slatesSpoken ?? false),
   });

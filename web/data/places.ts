@@ -4,7 +4,7 @@ import { api } from './api.ts';
 const placesApi = api.injectEndpoints({
   endpoints: (build) => ({
     /** Where each file lies and belongs; a file that comes in or is measured changes it. */
-    places: build.query<Places, string>({ query: (trialId) => `trials/${trialId}/places`, providesTags: ['Files', 'Takes', 'Trials', 'Sounds'] }),
+    places: build.query<Places, string>({ query: (trialId) => `trials/${trialId}/places`, providesTags: ['Files', 'Takes', 'Sounds'] }),
     /** Puts files into takes, and answers with where they lay before. */
     putInPlace: build.mutation<Placings, { trialId: string } & Placings>({
       query: ({ trialId, places }) => ({ url: `trials/${trialId}/places`, method: 'POST', body: { places } }),

@@ -10,7 +10,7 @@ import { workApi } from './work.ts';
 const REFRESH_EVERY_MS = 400;
 /** More files than this at once are asked for together. */
 const MOST_ONE_BY_ONE = 12;
-const OF_A_FILE: RecordTag[] = ['Trials', 'Verdict'];
+const OF_A_FILE: RecordTag[] = ['Trials', 'Verdict', 'Sounds'];
 /**
  * Listens to a trial's events while it is open: refreshes what changed elsewhere and gives the progress
  * of files that are being measured, by file id. A measured file brings its own rows, nothing else. After a
