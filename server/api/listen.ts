@@ -4,9 +4,8 @@ import { Hono } from 'hono';
 import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
-import { spanOf } from './cuts.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
-import { sourcesOf } from './roundCuts.ts';
+import { clipOf, sourcesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /**
@@ -53,22 +52,10 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       const { listener, round } = await present(store, pathId(context, 'listener'));
       const place = placeOfLetter(listener.order, context.req.param('letter'));
       if (place === undefined) throw notFound('clip');
-      const recording = await store.recordings.findOne({
-        select: { id: true, fileId: true, channels: true, startS: true, endS: true },
-        where: { id: round.recordingIds[place] as string },
-      });
-      const file = recording && (await store.files.findOne({ select: { id: true, sha256: true }, where: { id: recording.fileId } }));
-      if (!recording || !file) throw notFound('clip');
       const { starts, lengthS } = await cutOf(round);
-      const clip = await work.clip(round.id, {
-        path: blobs.pathOf(file.sha256),
-        span: spanOf(recording),
-        channel: recording.channels[0] as number,
-        startS: starts[place] as number,
-        lengthS,
-        gainDb: round.gainsDb[place] ?? 0,
-      });
-      return context.body(clip as Uint8Array<ArrayBuffer>, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
+      const where = { id: round.recordingIds[place] as string, trialId: round.trialId };
+      const clip = await clipOf({ store, blobs, work }, where, round.id, { startS: starts[place] as number, lengthS, gainDb: round.gainsDb[place] ?? 0 });
+      return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     })
     .put('/:listener/ratings', async (context) => {
       const id = pathId(context, 'listener');

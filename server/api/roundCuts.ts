@@ -1,10 +1,11 @@
 import type { RoundDraft } from '@marvet/core/domain/round';
 import { levelMatch } from '@marvet/core/listen/levelMatch';
+import type { ClipTask } from '../jobs/tasks.ts';
 import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
 import { spanOf } from './cuts.ts';
-import { ApiError } from './http.ts';
+import { ApiError, notFound } from './http.ts';
 import { performanceOf } from './performances.ts';
 import type { Services } from './services.ts';
 
@@ -25,6 +26,23 @@ export async function matchedClips(
   });
   const { matchedLufs, gainsDb } = levelMatch(clips, draft.targetLufs, draft.ceilingDbtp);
   return { matchedLufs, gainsDb, cuts: cuts.map(({ startS, delayMs }) => ({ startS, delayMs })), lengthS };
+}
+
+/** Where a clip lies in its recording, and by how much it is raised. */
+type ClipPlace = Pick<ClipTask, 'startS' | 'lengthS' | 'gainDb'>;
+
+/** A clip of a recording, as it is heard. @throws ApiError 404 where the recording is gone */
+export async function clipOf(
+  { store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>,
+  where: { id: string; trialId: string },
+  subjectId: string,
+  place: ClipPlace,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const recording = await store.recordings.findOne({ select: { id: true, fileId: true, channels: true, startS: true, endS: true }, where });
+  const file = recording && (await store.files.findOne({ select: { id: true, sha256: true }, where: { id: recording.fileId } }));
+  if (!recording || !file) throw notFound('clip');
+  const clip = await work.clip(subjectId, { path: blobs.pathOf(file.sha256), span: spanOf(recording), channel: recording.channels[0] as number, ...place });
+  return clip as Uint8Array<ArrayBuffer>;
 }
 
 /** What is to be cut: each recording with the part that is judged. */

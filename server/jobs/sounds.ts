@@ -5,6 +5,7 @@ import { LRUCache } from 'lru-cache';
 import type { BlobStore } from '../audio/blobs.ts';
 import type { EventBus } from './events.ts';
 import type { WorkerPool } from './pool.ts';
+import type { AlikeTask, PrintedFile } from './tasks.ts';
 
 /** A file that is listened to, and when it ran by its recorder's own clock, where its header says so. */
 export interface HeardFile {
@@ -71,6 +72,17 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
     }
   }
 
+  async function linksOf({ sha256 }: HeardFile, file: PrintedFile, others: AlikeTask['others']): Promise<SoundLink[]> {
+    try {
+      return await pool.run({ kind: 'alike' as const, file, others }, abort.signal);
+    } catch (error) {
+      if (abort.signal.aborted) throw error;
+      // One of them went away meanwhile, perhaps: what cannot be read is told, and the others go on.
+      troubles.set(sha256, (error as Error).message);
+      return [];
+    }
+  }
+
   /** Listens to one file against those before it that are open. @returns whether there was anything to do */
   async function step(files: readonly HeardFile[]): Promise<boolean> {
     for (const [index, file] of files.entries()) {
@@ -84,13 +96,10 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
       const printed = (each: HeardFile, print: SoundPrint) => ({ id: each.sha256, path: blobs.pathOf(each.sha256), print });
       const links =
         own && others.length > 0
-          ? await pool.run(
-              {
-                kind: 'alike' as const,
-                file: printed(file, own),
-                others: others.map(({ other, print }) => ({ ...printed(other, print), group: groupOf.get(other.sha256) ?? other.sha256 })),
-              },
-              abort.signal,
+          ? await linksOf(
+              file,
+              printed(file, own),
+              others.map(({ other, print }) => ({ ...printed(other, print), group: groupOf.get(other.sha256) ?? other.sha256 })),
             )
           : [];
       for (const { other } of others) judged.set(pairKey(other, file), 'none');
