@@ -14,6 +14,7 @@ import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import { secureHeaders } from 'hono/secure-headers';
+import { archiveRoutes } from './api/archives.ts';
 import { beginningRoutes } from './api/beginning.ts';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
 import { captureRoutes } from './api/captures.ts';
@@ -55,7 +56,7 @@ import { voiceNoteRoutes } from './api/voiceNotes.ts';
 import type { Door } from './share/door.ts';
 
 const LARGEST_JSON_BYTES = 2 << 20;
-const UPLOAD = /^\/api\/trials\/[^/]+\/files$/;
+const UPLOAD = /^\/api\/trials\/(?:[^/]+\/files|archive)$/;
 /** A piece of sound of all channels and at the highest rate that can be recorded. */
 const LARGEST_PIECE_BYTES = 4 << 20;
 const PIECE = /^\/api\/trials\/[^/]+\/captures\/[^/]+\/pieces\/\d+$/;
@@ -103,6 +104,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   });
 
   app.get('/api/health', (context) => context.json({ status: 'ok', version, troubles: services.troubles } satisfies Health));
+  app.route('/api/trials', archiveRoutes(services));
   app.route('/api/trials', trialRoutes(services));
   app.route('/api/items', itemRoutes(store));
   for (const kind of LIBRARY_KINDS) app.route(`/api/library/${kind}`, libraryRoutes(store, kind));

@@ -80,3 +80,14 @@ export interface Health {
   version: string;
   troubles: string[];
 }
+
+/** What came in with an archive. */
+export interface BroughtIn {
+  trialId: string;
+  name: string;
+  files: number;
+  /** Bytes that were missing already where it was made. */
+  missing: number;
+  /** Items that were here already, and stayed as they are. */
+  itemsKept: number;
+}

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import type { Take } from '@marvet/core/domain/take';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import yauzl from 'yauzl';
 import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
+import { unzipped } from '../testing/zips.ts';
 
 let harness: Harness;
 let at: string;
@@ -18,35 +18,12 @@ afterAll(() => harness.close());
 const noise = (seed: number) => Float64Array.from({ length: 24_000 }, (_, frame) => 0.1 * Math.sin((frame * seed) / 9));
 const shaOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
-/** What lies in a ZIP, by another implementation than the one that wrote it. */
-function opened(bytes: Buffer): Promise<Map<string, Buffer>> {
-  return new Promise((resolve, reject) => {
-    const found = new Map<string, Buffer>();
-    yauzl.fromBuffer(bytes, { lazyEntries: true }, (failure, zip) => {
-      if (failure) return reject(failure);
-      zip.on('entry', (entry) =>
-        zip.openReadStream(entry, (error, stream) => {
-          if (error) return reject(error);
-          const parts: Buffer[] = [];
-          stream.on('data', (part: Buffer) => parts.push(part));
-          stream.on('end', () => {
-            found.set(entry.fileName, Buffer.concat(parts));
-            zip.readEntry();
-          });
-        }),
-      );
-      zip.on('end', () => resolve(found));
-      zip.on('error', reject);
-      zip.readEntry();
-    });
-  });
-}
 const fetched = async () => {
   const answer = await harness.raw('GET', `/trials/${trialId}/files/sounds.zip`);
   const bytes = Buffer.from(await answer.arrayBuffer());
   expect(answer.headers.get('content-length')).toBe(String(bytes.length));
   expect(answer.headers.get('content-disposition')).toBe('attachment; filename="Jetty.zip"');
-  return opened(bytes);
+  return unzipped(bytes);
 };
 
 describe('the files of a trial, taken away', () => {

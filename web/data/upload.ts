@@ -1,4 +1,4 @@
-import type { UploadResult } from '@marvet/core/contract/answers';
+import type { BroughtIn, UploadResult } from '@marvet/core/contract/answers';
 import { PAGE_HEADER } from '@marvet/core/contract/events';
 import { PAGE_ID } from './api.ts';
 
@@ -13,21 +13,27 @@ function arrivalOf(file: File): Record<string, string> {
   return { name: file.name, modifiedMs: String(file.lastModified), ...(folder ? { folder } : {}) };
 }
 
-/**
- * Streams a file to the server. XMLHttpRequest rather than fetch, since only it tells how much of a
- * body has gone.
- * @returns the result, or rejects with a sentence for the person
- */
+/** Streams a sound file to the server. @returns the result, or rejects with a sentence for the person */
 export function upload(trialId: string, file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<UploadResult> {
+  return sent(`/api/trials/${trialId}/files?${new URLSearchParams(arrivalOf(file))}`, file, onProgress, signal);
+}
+
+/** Streams an archive of a whole trial to the server. @returns what came in, or rejects with a sentence for the person */
+export function bringTrial(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<BroughtIn> {
+  return sent('/api/trials/archive', file, onProgress, signal);
+}
+
+/** XMLHttpRequest rather than fetch, since only it tells how much of a body has gone. */
+function sent<Result>(url: string, file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<Result> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', `/api/trials/${trialId}/files?${new URLSearchParams(arrivalOf(file))}`);
+    request.open('POST', url);
     request.responseType = 'json';
     request.setRequestHeader('Content-Type', 'application/octet-stream');
     request.setRequestHeader(PAGE_HEADER, PAGE_ID);
     request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
     request.onload = () => {
-      if (request.status < 300) resolve(request.response as UploadResult);
+      if (request.status < 300) resolve(request.response as Result);
       else reject(new Error((request.response as { error?: { message?: string } } | null)?.error?.message ?? `The server refused it (${request.status})`));
     };
     request.onerror = () => reject(new Error('The server cannot be reached. Drop the file again when it is back.'));

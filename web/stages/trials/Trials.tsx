@@ -1,5 +1,5 @@
 import type { Trial } from '@marvet/core/domain/trial';
-import { Copy, RotateCcw, Trash2 } from 'lucide-react';
+import { Copy, Download, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -14,6 +14,7 @@ import { useNotice } from '../../parts/notices.tsx';
 import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { useTold } from '../../parts/useTold.ts';
+import { BringIn } from './BringIn.tsx';
 import { Storage, Troubles } from './Storage.tsx';
 
 /** All trials: open, make, copy, bin, bring back. */
@@ -41,7 +42,7 @@ export default function Trials() {
       <Loaded of={[query]}>
         {() => (
           <>
-            <Sheet title="Trials">
+            <Sheet title="Trials" aside={<BringIn />}>
               {present.length === 0 ? (
                 <Empty>No trial yet. Write down what is to be decided, or drop recordings, above. The demo comes back with the next start in an empty data folder.</Empty>
               ) : (
@@ -174,6 +175,15 @@ function TrialRow({ trial }: { trial: Trial }) {
           title="Copy without takes"
         >
           <Copy size={15} aria-hidden />
+        </Button>
+        <Button
+          size="sm"
+          variant="plain"
+          aria-label={`Take all of ${trial.name} out`}
+          title="Take all of it out, as one file: records, figures and sound"
+          onClick={() => window.location.assign(`/api/trials/${trial.id}/archive.zip`)}
+        >
+          <Download size={15} aria-hidden />
         </Button>
         <Button
           size="sm"
