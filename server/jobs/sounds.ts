@@ -47,11 +47,12 @@ const MOST_PAIRS = 20_000;
 const KEPT_PAIRS = 50_000;
 const TOLD_EVERY_MS = 1500;
 
-const pairKey = (a: HeardFile, b: HeardFile) => `${a.sha256} ${b.sha256}`;
+/** The same whichever of the two is named first. */
+const pairKey = (a: HeardFile, b: HeardFile) => [a.sha256, b.sha256].sort().join(' ');
 
 export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: WorkerPool; events: EventBus }): Sounds {
   const prints = new LRUCache<string, SoundPrint>({ maxSize: KEPT_BYTES, sizeCalculation: ({ bands }) => 1 + bands.reduce((sum, curve) => sum + curve.byteLength, 0) });
-  /** The link of two files, by their bytes; `none` where they have nothing in common. */
+  /** The link of two files, which are named by their bytes in it; `none` where they have nothing in common. */
   const judged = new LRUCache<string, SoundLink | 'none'>({ max: KEPT_PAIRS });
   const troubles = new Map<string, string>();
   const wanted = new Map<string, readonly HeardFile[]>();
@@ -116,7 +117,7 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
   function groups(files: readonly HeardFile[]): Map<string, string> {
     const sure = pairsOf(files).flatMap(({ other, file }) => {
       const link = judged.get(pairKey(other, file));
-      return link && link !== 'none' && link.exact ? [{ ...link, a: file.sha256, b: other.sha256 }] : [];
+      return link && link !== 'none' && link.exact ? [link] : [];
     });
     const times = sharedTimes(
       files.map(({ sha256, lengthS }) => ({ id: sha256, lengthS })),
@@ -149,6 +150,8 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
       })
       .finally(() => {
         working = null;
+        // Asked for while the last of it was being told.
+        if (wanted.size > 0 && !abort.signal.aborted) begin();
       });
   }
 
@@ -164,7 +167,9 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
       }
       const links = pairs.flatMap(({ other, file }): SoundLink[] => {
         const link = judged.get(pairKey(other, file));
-        return link && link !== 'none' ? [{ ...link, a: file.id, b: other.id }] : [];
+        if (!link || link === 'none') return [];
+        const [a, b] = link.a === file.sha256 ? [file.id, other.id] : [other.id, file.id];
+        return [{ ...link, a, b }];
       });
       const silent = files.flatMap(({ id, sha256 }) => (troubles.has(sha256) ? [{ fileId: id, why: troubles.get(sha256) as string }] : []));
       return { links, looked, of: pairs.length, tooMany: false, troubles: silent };

@@ -71,6 +71,26 @@ describe('moments', () => {
     ]);
   });
 
+  it('parts of a camera never overlap, however closely the moments follow', () => {
+    const span = fc.record({ gapS: fc.double({ min: 0, max: 6, noNaN: true }), lengthS: fc.double({ min: 3, max: 30, noNaN: true }) });
+    fc.assert(
+      fc.property(fc.array(span, { minLength: 2, maxLength: 10 }), (drawn) => {
+        let atS = 5;
+        const lavs = drawn.map(({ gapS, lengthS }, index) => {
+          const startS = atS + gapS;
+          atS = startS + lengthS;
+          return { id: `lav${index}`, startS, endS: atS };
+        });
+        const parts = momentsOf([{ id: 'camera', startS: 0, endS: atS + 10 }, ...lavs]).flatMap((moment) => moment.parts.filter(({ id }) => id === 'camera'));
+        expect(parts).toHaveLength(lavs.length);
+        for (const [index, part] of parts.entries()) {
+          expect(part.endS).toBeGreaterThan(part.startS);
+          expect(part.startS).toBeGreaterThanOrEqual((parts[index - 1]?.endS ?? 0) - 1e-9);
+        }
+      }),
+    );
+  });
+
   it('a long file beside one other is of one moment, as a whole', () => {
     expect(momentsOf(time({ long: [0, 300], short: [10, 30] }))).toEqual([
       {

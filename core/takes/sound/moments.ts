@@ -65,11 +65,15 @@ export function momentsOf(time: SharedTime): Moment[] {
     if (clusters(shorter).length > 1) runsOn.add(file.id);
   }
   const moments = clusters(time.filter(({ id }) => !runsOn.has(id)));
-  return moments.map((files) => {
-    const [fromS, toS] = [Math.min(...files.map(({ startS }) => startS)), Math.max(...files.map(({ endS }) => endS))];
+  const spans = moments.map((files) => ({ startS: Math.min(...files.map(({ startS }) => startS)), endS: Math.max(...files.map(({ endS }) => endS)) }));
+  return moments.map((files, index) => {
+    const span = spans[index] as (typeof spans)[number];
+    // Moments that follow at once meet in the middle, so that no part of a file is of two.
+    const afterS = ((spans[index - 1]?.endS ?? Number.NEGATIVE_INFINITY) + span.startS) / 2;
+    const beforeS = (span.endS + (spans[index + 1]?.startS ?? Number.POSITIVE_INFINITY)) / 2;
     const around = time.flatMap((file): Lying[] => {
-      if (!runsOn.has(file.id) || sharedS(file, { startS: fromS, endS: toS }) < LEAST_SHARED_S) return [];
-      return [{ id: file.id, startS: Math.max(file.startS, fromS - AROUND_S), endS: Math.min(file.endS, toS + AROUND_S) }];
+      if (!runsOn.has(file.id) || sharedS(file, span) < LEAST_SHARED_S) return [];
+      return [{ id: file.id, startS: Math.max(file.startS, span.startS - AROUND_S, afterS), endS: Math.min(file.endS, span.endS + AROUND_S, beforeS) }];
     });
     return { parts: [...files, ...around] };
   });
