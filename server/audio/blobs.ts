@@ -25,6 +25,8 @@ export interface BlobStore {
   /** Hashes a file that lies in the data folder already. Kept, it has a second name; whoever wrote it removes the first. */
   stageFile(path: string): Promise<StagedBlob>;
   pathOf(sha256: string): string;
+  /** A path for something that is on its way, on the same disk; what is left there is cleared at the next start. */
+  pathOnTheWay(): string;
   has(sha256: string): boolean;
   /** Every blob with its size. */
   list(): Promise<StoredBlob[]>;
@@ -42,6 +44,7 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
 
   return {
     pathOf,
+    pathOnTheWay: () => join(incoming, randomUUID()),
     has: (sha256) => existsSync(pathOf(sha256)),
     async stage(chunks) {
       const path = join(incoming, randomUUID());

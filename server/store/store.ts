@@ -34,6 +34,8 @@ export interface OpenedStore extends Store {
   writer: DataSource;
   /** The copy that was made before the schema was brought up to date; null when there was nothing to do. */
   copiedTo: string | null;
+  /** Copies the database as it is between two writes. */
+  copyTo(path: string): Promise<void>;
 }
 
 const tablesOf = (from: EntityManager): Tables => ({
@@ -76,16 +78,21 @@ export async function openStore(dataFolder: string): Promise<OpenedStore> {
   await writer.query('PRAGMA foreign_keys = ON');
   const reader = await connection(database, ['query_only = ON']).initialize();
   let last: Promise<unknown> = Promise.resolve();
+  const inTurn = <Result>(work: () => Promise<Result>): Promise<Result> => {
+    const next = last.then(work);
+    // The queue goes on after a failure; whoever asked for the work sees it.
+    last = next.catch(() => undefined);
+    return next;
+  };
   return {
     ...tablesOf(reader.manager),
     writer,
     copiedTo,
-    write(work) {
-      const next = last.then(() => writer.transaction((manager) => work(tablesOf(manager))));
-      // The queue goes on after a failure; whoever asked for the work sees it.
-      last = next.catch(() => undefined);
-      return next;
-    },
+    write: (work) => inTurn(() => writer.transaction((manager) => work(tablesOf(manager)))),
+    copyTo: (path) =>
+      inTurn(async () => {
+        await writer.query('VACUUM INTO ?', [path]);
+      }),
     async close() {
       await last;
       await reader.destroy();

@@ -14,6 +14,18 @@ export function Troubles() {
   );
 }
 
+/** Everything that Marvet keeps on this computer, as one file. */
+export function CopyOfAll() {
+  return (
+    <p className="small soft">
+      <Button size="sm" variant="outline" onClick={() => window.location.assign('/api/storage/copy.zip')}>
+        Take a copy of everything
+      </Button>{' '}
+      All trials, the library and all sound in one file. Unpacked it is a data folder: start Marvet with MARVET_DATA set to it.
+    </p>
+  );
+}
+
 const sizeText = (bytes: number) => (bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.max(0.1, bytes / 1e6).toFixed(1)} MB`);
 
 /** Bytes of audio and photographs that nothing refers to any more, neither a trial nor a bin. */

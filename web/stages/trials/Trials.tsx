@@ -15,7 +15,7 @@ import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { useTold } from '../../parts/useTold.ts';
 import { BringIn } from './BringIn.tsx';
-import { Storage, Troubles } from './Storage.tsx';
+import { CopyOfAll, Storage, Troubles } from './Storage.tsx';
 
 /** All trials: open, make, copy, bin, bring back. */
 export default function Trials() {
@@ -77,6 +77,7 @@ export default function Trials() {
                 </table>
               </Sheet>
             )}
+            <CopyOfAll />
             <Storage />
           </>
         )}
