@@ -84,3 +84,41 @@ test('killed right after a score: the score is there, and the letters are the sa
   expect(await ask(marvet.address, 'GET', `/listen/${id}`)).toMatchObject({ ratings: [{ letter: 'A', points: 7, reason: 'open' }] });
   expect((await clip()).equals(before)).toBe(true);
 });
+
+test('killed while a whole trial comes in: it is not there at all, or whole', async () => {
+  test.setTimeout(240_000);
+  const { trialId } = await smallTrial(marvet.address);
+  for (const slate of ['1', '2', '3']) await upload(trialId, `S00${slate}.wav`, wav(Number(slate) * 7, slate));
+  await expect.poll(async () => (await filesOf(trialId)).every((file) => file.state === 'done'), { timeout: 60_000 }).toBe(true);
+  const answer = await fetch(`${marvet.address}/api/trials/${trialId}/archive.zip`);
+  const archive = Buffer.from(await answer.arrayBuffer());
+  const other = await runMarvet();
+  const present = async () => (await ask<{ id: string }[]>(other.address, 'GET', '/trials')).some(({ id }) => id === trialId);
+  try {
+    for (const afterMs of [10, 40, 90, 160, 300, 600, 1200]) {
+      const coming = fetch(`${other.address}/api/trials/archive`, { method: 'POST', body: archive as never }).catch(() => null);
+      await new Promise((resolve) => setTimeout(resolve, afterMs));
+      await other.kill();
+      const told = await coming;
+      await other.start();
+      expect(await readdir(join(other.dataFolder, 'incoming'))).toEqual([]);
+      // What was acknowledged is there; what was not may be, since the answer may have been lost on its way.
+      if (told?.status === 201) expect(await present()).toBe(true);
+      if (!(await present())) continue;
+      await wholeAt(other.address);
+      break;
+    }
+    if (!(await present())) expect((await fetch(`${other.address}/api/trials/archive`, { method: 'POST', body: archive as never })).status).toBe(201);
+    await wholeAt(other.address);
+  } finally {
+    await other.dispose();
+  }
+
+  /** Every file of the trial is there with its figures and its sound. */
+  async function wholeAt(address: string): Promise<void> {
+    const files = await ask<AudioFile[]>(address, 'GET', `/trials/${trialId}/files`);
+    expect(files.map(({ name, state }) => [name, state]).sort()).toEqual(['S001.wav', 'S002.wav', 'S003.wav'].map((name) => [name, 'done']));
+    for (const { id, sizeBytes } of files) expect((await (await fetch(`${address}/api/trials/${trialId}/files/${id}/audio`)).arrayBuffer()).byteLength).toBe(sizeBytes);
+    expect(await ask<RecordingRow[]>(address, 'GET', `/trials/${trialId}/recordings`)).toHaveLength(6);
+  }
+});
