@@ -116,8 +116,13 @@ async function openRecorder(context: BrowserContext, marvet: RunningMarvet, tria
   const page = await context.newPage();
   await page.addInitScript(beepToTheSample, BEEP_EVERY_S);
   await page.goto(`${marvet.address}/trials/${trialId}/field?view=record`);
-  await page.getByRole('button', { name: 'Look for inputs' }).click();
-  await page.getByRole('button', { name: 'Listen to it' }).click();
+  // A browser on a busy machine may be too slow to open its stand-in for an input, and says so: then it is pressed again.
+  const found = page.getByRole('button', { name: 'Listen to it' });
+  await expect(async () => {
+    if (!(await found.isVisible())) await page.getByRole('button', { name: 'Look for inputs' }).click();
+    await expect(found).toBeVisible({ timeout: 8000 });
+  }).toPass({ timeout: 25_000 });
+  await found.click();
   await page.getByLabel('Record every take as it is started and stopped').check();
   await page.getByRole('button', { name: 'Range walk' }).click();
   await expect(page.getByRole('button', { name: 'Quoinholt broke up' })).toBeVisible();
