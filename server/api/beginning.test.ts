@@ -201,6 +201,8 @@ describe('files that come to takes that are there', () => {
     expect(status).toBe(200);
     const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
     expect(rows.filter(({ fileId }) => fileId === whole).map(({ takeId }) => takeId)).toEqual([takes[0]?.id, takes[1]?.id]);
+    // They are other microphones than the one that is there: nobody takes them for it, though it is the only one of its take.
+    expect(rows.filter(({ fileId }) => fileId === whole || fileId === boom).map(({ setupId }) => setupId)).toEqual([null, null, null]);
     await harness.call('POST', `${at}/places`, before);
     expect((await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body.filter(({ takeId }) => takeId !== null)).toHaveLength(2);
   });

@@ -2,6 +2,7 @@ import { type Beginning, layOutSchema, type MomentPart } from '@marvet/core/cont
 import { microphoneReadings, type NamedChannel } from '@marvet/core/takes/beginning/microphoneNames';
 import { momentsOf, sharedTimes } from '@marvet/core/takes/sound/moments';
 import { Hono } from 'hono';
+import { present } from '../store/table.ts';
 import { pathId, readBody } from './http.ts';
 import { layOut } from './layOut.ts';
 import { headerStartMs, type LooseFile, looseFiles, momentStartMs } from './looseFiles.ts';
@@ -17,6 +18,7 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
     .get('/', async (context) => {
       const trialId = pathId(context, 'trial');
       const files = await looseFiles(store, trialId);
+      const chains = await store.chains.findBy({ candidate: true, ...present(trialId) });
       const heard = sounds.of(
         trialId,
         files.map((file) => ({ id: file.id, sha256: file.sha256, recorder: recorderNameOf(file), startMs: headerStartMs(file), lengthS: file.format.durationS, placed: false })),
@@ -39,7 +41,11 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
       return context.json({
         moments: inOrder,
         channels,
-        readings: microphoneReadings(channels, (fileId) => momentOf.get(fileId) ?? fileId),
+        readings: microphoneReadings(
+          channels,
+          (fileId) => momentOf.get(fileId) ?? fileId,
+          chains.map(({ name }) => name),
+        ),
         looked: heard.looked,
         of: heard.of,
         tooMany: heard.tooMany,

@@ -1,5 +1,6 @@
 import { type FilePlace, type Places, type Placings, placingsSchema, type RecorderOfTrial, recorderPatchSchema, recorderSetSchema } from '@marvet/core/contract/places';
 import { grouped } from '@marvet/core/domain/grouped';
+import type { MatchedBy } from '@marvet/core/domain/recording';
 import { dayCuts } from '@marvet/core/takes/places/dayCuts';
 import { fileTime } from '@marvet/core/takes/places/fileTime';
 import { SURE } from '@marvet/core/takes/places/placeByClock';
@@ -7,11 +8,12 @@ import type { TimedFile } from '@marvet/core/takes/places/timed';
 import { Hono } from 'hono';
 import { takesOf } from '../jobs/measuring.ts';
 import type { AudioFileRow } from '../store/records.ts';
+import type { Tables } from '../store/store.ts';
 import { In, inParts, present } from '../store/table.ts';
-import { assignCuts, assignFile } from './assignFile.ts';
+import { assignCuts, assignFile, type ChannelTie } from './assignFile.ts';
 import { heardPlaces, withSound } from './heardPlaces.ts';
 import { changedMeanwhile, notFound, pathId, readBody } from './http.ts';
-import { channelsOf, foundTies, knownRecorders, recorderNameOf, retied, tiesOf } from './recorderTies.ts';
+import { channelsOf, foundTies, type KnownRecorders, knownRecorders, recorderNameOf, retied, tiesOf } from './recorderTies.ts';
 import type { Services } from './services.ts';
 
 type DatedFile = Pick<AudioFileRow, 'id' | 'name' | 'sha256' | 'recorder' | 'format' | 'modifiedAtMs'>;
@@ -91,13 +93,13 @@ export function placeRoutes({ store, work, sounds, events }: Services): Hono {
             for (const each of left) touched.add(each);
             touched.add(takeId);
             if (cuts && cuts.length > 0) {
-              const parts = await Promise.all(cuts.map(async (part) => ({ ...part, channels: part.channels ?? (await foundTies(tables, file, part.takeId, known)) })));
+              const parts = await Promise.all(cuts.map(async (part) => ({ ...part, channels: part.channels ?? (await tiesBy(by, tables, file, part.takeId, known)) })));
               await assignCuts(tables, file, parts, by);
               for (const part of parts) touched.add(part.takeId);
               cut.push(fileId);
               continue;
             }
-            const ties = channels ?? (takeId === null ? [] : await foundTies(tables, file, takeId, known));
+            const ties = channels ?? (takeId === null ? [] : await tiesBy(by, tables, file, takeId, known));
             if (await assignFile(tables, file, { takeId, by, channels: ties })) cut.push(fileId);
           }
           return { before, cut, touched };
@@ -140,6 +142,15 @@ export function placeRoutes({ store, work, sounds, events }: Services): Hono {
         return context.body(null, 204);
       })
   );
+}
+
+/** Setups of the channels of a file. What only sounds like a take is another microphone than those that are in it already. */
+async function tiesBy(by: MatchedBy | null, tables: Tables, file: AudioFileRow, takeId: string, known: KnownRecorders): Promise<ChannelTie[]> {
+  const ties = await foundTies(tables, file, takeId, known);
+  if (by !== 'sound') return ties;
+  const rows = await tables.recordings.find({ select: { id: true, fileId: true, setupId: true }, where: { takeId } });
+  const taken = new Set(rows.filter(({ fileId }) => fileId !== file.id).map(({ setupId }) => setupId));
+  return ties.map((tie) => (tie.setupId !== null && taken.has(tie.setupId) ? { ...tie, setupId: null } : tie));
 }
 
 type Placed = NonNullable<FilePlace['placed']>;

@@ -42,6 +42,12 @@ describe('names of microphones', () => {
     expect(likeliest(channels('wool.wav', 'tie.wav', 'collar.wav'), inTurn)).toEqual(['wool', 'tie', 'collar']);
   });
 
+  it('one that is there already is known again', () => {
+    const told = channels('lav A_5.wav', 'lav A_6.wav');
+    expect(microphoneReadings(told, inTurn)[0]).toEqual(['lav A 5', 'lav A 6']);
+    expect(microphoneReadings(told, inTurn, ['Boom', 'Lav A'])[0]).toEqual(['lav A', 'lav A']);
+  });
+
   it('never one microphone twice in a take where names tell them apart', () => {
     const told = channels('a_x_1.wav', 'b_x_1.wav', 'a_x_2.wav', 'b_x_2.wav');
     const names = likeliest(told, heardTogether) as string[];

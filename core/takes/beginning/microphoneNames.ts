@@ -48,14 +48,19 @@ const READINGS: readonly Reading[] = [
  * Which microphone each channel is of, as its names tell: all ways of reading them, best first. Under the best no take has a
  * microphone twice, and each microphone is in as many takes as possible.
  * @param takeOf the take of a file, as far as it is known: files of one moment are of one take, and so of different microphones
+ * @param known names of microphones that are there already
  * @returns one name a channel in each way; in the last every file is a microphone of its own
  * @example microphoneReadings([lavA_1, boom_1, lavA_2, boom_2], takeOf)[0] // ['lavA', 'boom', 'lavA', 'boom']
  */
-export function microphoneReadings(channels: readonly NamedChannel[], takeOf: (fileId: string) => string): string[][] {
+export function microphoneReadings(channels: readonly NamedChannel[], takeOf: (fileId: string) => string, known: readonly string[] = []): string[][] {
+  const there = new Set(known.map((name) => name.toLowerCase()));
   const takes = channels.map(({ fileId }) => takeOf(fileId));
   const whole = channels.map((channel) => nameIn(channel, baseOf));
   const ways = READINGS.map((read) => channels.map((channel) => nameIn(channel, read))).filter((names) => names.every((name) => name !== ''));
-  const judged = [...ways, whole].map((names) => ({ names, worth: worthOf(names, takes) }));
+  const judged = [...ways, whole].map((names) => ({
+    names,
+    worth: worthOf(names, takes) + names.filter((name) => there.has(name.toLowerCase())).length / Math.max(1, names.length),
+  }));
   const order = judged.sort((a, b) => b.worth - a.worth).map(({ names }) => names);
   // Of readings that tell the same channels apart the likeliest is kept.
   return [...grouped(order, partition).values()].map(([likeliest]) => likeliest as string[]).slice(0, MOST_READINGS);

@@ -46,24 +46,26 @@ export default function Trials() {
               {present.length === 0 ? (
                 <Empty>No trial yet. Write down what is to be decided, or drop recordings, above. The demo comes back with the next start in an empty data folder.</Empty>
               ) : (
-                <table className="plain">
-                  <thead>
-                    <tr>
-                      <th>Trial</th>
-                      <th>Question</th>
-                      <th className="num">Takes</th>
-                      <th className="num">Listeners</th>
-                      <th>
-                        <span className="visually-hidden">Actions</span>
-                      </th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {present.map((trial) => (
-                      <TrialRow key={trial.id} trial={trial} />
-                    ))}
-                  </tbody>
-                </table>
+                <div className="sheet-scroll">
+                  <table className="plain">
+                    <thead>
+                      <tr>
+                        <th>Trial</th>
+                        <th>Question</th>
+                        <th className="num">Takes</th>
+                        <th className="num">Listeners</th>
+                        <th>
+                          <span className="visually-hidden">Actions</span>
+                        </th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {present.map((trial) => (
+                        <TrialRow key={trial.id} trial={trial} />
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
               )}
             </Sheet>
             {binned.length > 0 && (

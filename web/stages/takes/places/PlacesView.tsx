@@ -25,6 +25,9 @@ interface PlacesViewProps {
   takes: Take[];
 }
 
+/** More recorders than this stand folded: what is to be put in place comes first. */
+const MOST_OPEN = 4;
+
 /** Where files lie as this page knows it: put elsewhere meanwhile, they are not moved. */
 const takeNow = ({ placed }: PlaceRow) => placed?.takeId ?? null;
 
@@ -94,7 +97,12 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
   const first = recordings.find(({ fileId }) => fileId === heard);
   return (
     <div className="stack">
-      <RecorderTable trialId={trialId} recorders={places.recorders} chains={[...words.chains.values()]} />
+      <details open={places.recorders.length <= MOST_OPEN}>
+        <summary>
+          {places.recorders.length} {places.recorders.length === 1 ? 'recorder' : 'recorders'}, what their channels are of, and their clocks
+        </summary>
+        <RecorderTable trialId={trialId} recorders={places.recorders} chains={[...words.chains.values()]} />
+      </details>
       {places.tooMany && (
         <p className="small soft mb-0">There are too many files to listen for what sounds alike. Put in place what its clock is sure of; the rest is listened to then.</p>
       )}
