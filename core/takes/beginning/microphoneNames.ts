@@ -19,6 +19,8 @@ type Reading = (channel: NamedChannel) => string;
 const MOST_READINGS = 5;
 /** More microphones than this are hardly meant. */
 const MOST_MICROPHONES = 16;
+/** A name that is there already says more than how evenly names come again. */
+const KNOWN_WORTH = 2;
 /** Words that tell of a take, not of a microphone. */
 const TAKE_WORDS = /^(?:slate|scene|take|sc|sl|tk|pass|s|t|p|rec|zoom|audio|track|tr|file|final|wav|mono|stereo)$/i;
 
@@ -59,7 +61,7 @@ export function microphoneReadings(channels: readonly NamedChannel[], takeOf: (f
   const ways = READINGS.map((read) => channels.map((channel) => nameIn(channel, read))).filter((names) => names.every((name) => name !== ''));
   const judged = [...ways, whole].map((names) => ({
     names,
-    worth: worthOf(names, takes) + names.filter((name) => there.has(name.toLowerCase())).length / Math.max(1, names.length),
+    worth: worthOf(names, takes) + (KNOWN_WORTH * names.filter((name) => there.has(name.toLowerCase())).length) / Math.max(1, names.length),
   }));
   const order = judged.sort((a, b) => b.worth - a.worth).map(({ names }) => names);
   // Of readings that tell the same channels apart the likeliest is kept.
