@@ -9,10 +9,18 @@ export interface MomentPart {
   endS: number | null;
 }
 
+/** What sounded at one moment: of a take that is there already, or of one that is to be made. */
+export interface BegunMoment {
+  takeId: string | null;
+  /** The number of its take, or the one that it would get. */
+  slate: number;
+  parts: MomentPart[];
+}
+
 /** Files that lie in no take yet, and what of them sounded at one moment. */
 export interface Beginning {
-  /** In the order of their time, or of their names. */
-  moments: MomentPart[][];
+  /** Those of takes that are there, then new ones in the order of their time, or of their names. */
+  moments: BegunMoment[];
   channels: NamedChannel[];
   /** Names of the microphones, one a channel, in each way of reading them, likeliest first. */
   readings: string[][];
@@ -30,10 +38,14 @@ const fileTimeS = z.number().min(0).max(1e6).nullable();
 export const layOutSchema = z.object({
   moments: z
     .array(
-      z
-        .array(z.object({ fileId: idSchema, startS: fileTimeS, endS: fileTimeS }))
-        .min(1)
-        .max(200, 'At most 200 files of one take'),
+      z.object({
+        /** The take that the files join; null for a new one. */
+        takeId: idSchema.nullable(),
+        parts: z
+          .array(z.object({ fileId: idSchema, startS: fileTimeS, endS: fileTimeS }))
+          .min(1)
+          .max(200, 'At most 200 files of one take'),
+      }),
     )
     .min(1, 'Bring recordings in first')
     .max(2000, 'At most 2,000 takes at once'),

@@ -56,11 +56,11 @@ async function found(): Promise<Beginning> {
 }
 
 const draftOf = ({ moments, channels, readings }: Beginning): LayOut => ({
-  moments,
+  moments: moments.map(({ takeId, parts }) => ({ takeId, parts })),
   channels: channels.map(({ fileId, channelIndex }, index) => ({ fileId, channelIndex, microphone: readings[0]?.[index] ?? null })),
 });
 const namesIn = ({ moments, channels }: Beginning) =>
-  moments.map((parts) => parts.map(({ fileId }) => channels.find((channel) => channel.fileId === fileId)?.fileName).sort()).sort();
+  moments.map(({ parts }) => parts.map(({ fileId }) => channels.find((channel) => channel.fileId === fileId)?.fileName).sort()).sort();
 
 describe('a trial that begins with recordings', () => {
   it('puts together what sounded at one moment, names the microphones, and makes candidates and takes of them', async () => {
@@ -91,6 +91,31 @@ describe('a trial that begins with recordings', () => {
     await harness.call('POST', `${at}/beginning`, { ...draftOf(more), channels: more.channels.map(({ fileId, channelIndex }) => ({ fileId, channelIndex, microphone: 'Lav' })) });
     expect((await harness.call<Chain[]>('GET', `${at}/chains`)).body.map(({ name }) => name).sort()).toEqual(['boom', 'lav']);
     expect((await harness.call<Take[]>('GET', `${at}/takes`)).body.map(({ slate }) => slate)).toEqual([1, 2, 3]);
+  });
+
+  it('files that come later join the takes that they sound like, with a candidate of their own', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    await bring('lav_2.wav', onMicrophone(SECOND, LAV, RATE_HZ));
+    const named = (begun: Beginning, name: string): LayOut => ({ ...draftOf(begun), channels: draftOf(begun).channels.map((channel) => ({ ...channel, microphone: name })) });
+    await harness.call('POST', `${at}/beginning`, named(await found(), 'Lav'));
+    const takes = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
+    const boom = await bring('boom_2.wav', onMicrophone(SECOND, BOOM, RATE_HZ));
+    const other = await bring('else.wav', onMicrophone(voice('ferrier-sibilants'), BOOM, RATE_HZ));
+    const more = await found();
+    expect(more.moments).toEqual([
+      { takeId: takes[1]?.id, slate: 2, parts: [{ fileId: boom, startS: null, endS: null }] },
+      { takeId: null, slate: 3, parts: [{ fileId: other, startS: null, endS: null }] },
+    ]);
+    // The microphone that its take has already it cannot be.
+    const refused = await harness.call<{ error: { message: string } }>('POST', `${at}/beginning`, named(more, 'Lav'));
+    expect(refused.body.error.message).toBe('Lav is in take 2 already: boom_2.wav. Give it another name, or leave it out.');
+    const { status, body } = await harness.call<LaidOut>('POST', `${at}/beginning`, named(more, 'Boom'));
+    expect(status).toBe(201);
+    expect(body.takes[0]).toMatchObject({ takeId: takes[1]?.id });
+    const after = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
+    expect(after.map(({ setups }) => setups.length)).toEqual([1, 2, 1]);
+    const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
+    expect(new Set(rows.filter(({ takeId }) => takeId === takes[1]?.id).map(({ setupId }) => setupId))).toEqual(new Set(after[1]?.setups.map(({ id }) => id)));
   });
 
   it('a camera that ran on over two takes is cut about both, and no byte is copied', async () => {

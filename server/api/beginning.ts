@@ -1,11 +1,15 @@
-import { type Beginning, layOutSchema, type MomentPart } from '@marvet/core/contract/beginning';
+import { type Beginning, type BegunMoment, layOutSchema, type MomentPart } from '@marvet/core/contract/beginning';
+import { grouped } from '@marvet/core/domain/grouped';
 import { microphoneReadings, type NamedChannel } from '@marvet/core/takes/beginning/microphoneNames';
 import { momentsOf, sharedTimes } from '@marvet/core/takes/sound/moments';
+import type { SoundPlace } from '@marvet/core/takes/sound/placeBySound';
+import type { SoundLink } from '@marvet/core/takes/sound/sameSound';
 import { Hono } from 'hono';
 import { present } from '../store/table.ts';
+import { heardPlaces } from './heardPlaces.ts';
 import { pathId, readBody } from './http.ts';
 import { layOut } from './layOut.ts';
-import { headerStartMs, type LooseFile, looseFiles, momentStartMs } from './looseFiles.ts';
+import { filesOfTrial, type LooseFile, momentStartMs } from './looseFiles.ts';
 import { recorderNameOf } from './recorderTies.ts';
 import type { Services } from './services.ts';
 
@@ -17,29 +21,25 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
   return new Hono()
     .get('/', async (context) => {
       const trialId = pathId(context, 'trial');
-      const files = await looseFiles(store, trialId);
-      const chains = await store.chains.findBy({ candidate: true, ...present(trialId) });
-      const heard = sounds.of(
-        trialId,
-        files.map((file) => ({ id: file.id, sha256: file.sha256, recorder: recorderNameOf(file), startMs: headerStartMs(file), lengthS: file.format.durationS, placed: false })),
-      );
-      const times = sharedTimes(
-        files.map(({ id, format }) => ({ id, lengthS: format.durationS })),
+      const [{ loose, all }, chains, takes] = await Promise.all([
+        filesOfTrial(store, trialId),
+        store.chains.findBy({ candidate: true, ...present(trialId) }),
+        store.takes.find({ select: { id: true, slate: true }, where: { trialId } }),
+      ]);
+      const heard = await heardPlaces({ store, sounds }, trialId, all);
+      const byId = new Map(loose.map((file) => [file.id, file]));
+      const slates = new Map(takes.map(({ id, slate }) => [id, slate]));
+      const joined = joinedMoments(loose, heard.places, slates);
+      const fresh = freshMoments(
+        loose.filter(({ id }) => !heard.places.has(id)),
         heard.links,
       );
-      const byId = new Map(files.map((file) => [file.id, file]));
-      const moments = times.flatMap((time) => {
-        const startOf = new Map(time.map(({ id, startS }) => [id, startS]));
-        return momentsOf(time).map(({ parts }) =>
-          parts.map(({ id, startS, endS }) => partOf(byId.get(id) as LooseFile, startS - (startOf.get(id) ?? 0), endS - (startOf.get(id) ?? 0))),
-        );
-      });
-      const startOf = (parts: readonly MomentPart[]) => momentStartMs(parts, byId) ?? LAST;
-      const inOrder = moments.sort((a, b) => startOf(a) - startOf(b) || firstName(a, byId).localeCompare(firstName(b, byId), 'en', { numeric: true }));
-      const momentOf = new Map(inOrder.flatMap((parts, index) => parts.map(({ fileId }) => [fileId, String(index)] as const)));
-      const channels = files.flatMap(channelsOf);
+      const highest = Math.max(0, ...slates.values());
+      const moments = [...joined, ...fresh.map((parts, index) => ({ takeId: null, slate: highest + index + 1, parts }))];
+      const momentOf = new Map(moments.flatMap(({ parts }, index) => parts.map(({ fileId }) => [fileId, String(index)] as const)));
+      const channels = loose.flatMap(channelsOf);
       return context.json({
-        moments: inOrder,
+        moments,
         channels,
         readings: microphoneReadings(
           channels,
@@ -49,7 +49,7 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
         looked: heard.looked,
         of: heard.of,
         tooMany: heard.tooMany,
-        troubles: heard.troubles.map(({ fileId, why }) => `${byId.get(fileId)?.name}: ${why}`),
+        troubles: heard.troubles.flatMap(({ fileId, why }) => (byId.has(fileId) ? [`${byId.get(fileId)?.name}: ${why}`] : [])),
       } satisfies Beginning);
     })
     .post('/', async (context) => {
@@ -69,6 +69,33 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
 function channelsOf(file: LooseFile): NamedChannel[] {
   const { trackNames, channels } = file.format;
   return trackNames.map((trackName, channelIndex) => ({ fileId: file.id, channelIndex, fileName: file.name, recorder: recorderNameOf(file), trackName, of: channels }));
+}
+
+/** Files that sound like takes that are there, by take. */
+function joinedMoments(files: readonly LooseFile[], places: ReadonlyMap<string, readonly SoundPlace[]>, slates: ReadonlyMap<string, number>): BegunMoment[] {
+  const parts = files.flatMap((file) => {
+    const own = places.get(file.id) ?? [];
+    return own.map(({ takeId, startS, endS }) => ({ takeId, part: own.length === 1 ? { fileId: file.id, startS: null, endS: null } : partOf(file, startS, endS) }));
+  });
+  const byTake = [...grouped(parts, ({ takeId }) => takeId)].map(([takeId, own]) => ({ takeId, slate: slates.get(takeId) ?? 0, parts: own.map(({ part }) => part) }));
+  return byTake.sort((a, b) => a.slate - b.slate);
+}
+
+/** What sounded at one moment among files that belong to no take, in the order of their time, or of their names. */
+function freshMoments(files: readonly LooseFile[], links: readonly SoundLink[]): MomentPart[][] {
+  const byId = new Map(files.map((file) => [file.id, file]));
+  const times = sharedTimes(
+    files.map(({ id, format }) => ({ id, lengthS: format.durationS })),
+    links,
+  );
+  const moments = times.flatMap((time) => {
+    const startOf = new Map(time.map(({ id, startS }) => [id, startS]));
+    return momentsOf(time).map(({ parts }) =>
+      parts.map(({ id, startS, endS }) => partOf(byId.get(id) as LooseFile, startS - (startOf.get(id) ?? 0), endS - (startOf.get(id) ?? 0))),
+    );
+  });
+  const startOf = (parts: readonly MomentPart[]) => momentStartMs(parts, byId) ?? LAST;
+  return moments.sort((a, b) => startOf(a) - startOf(b) || firstName(a, byId).localeCompare(firstName(b, byId), 'en', { numeric: true }));
 }
 
 /** A part of a file, in seconds of the file; the whole of it where it is nearly that. */

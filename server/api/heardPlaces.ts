@@ -11,7 +11,7 @@ type HeardRow = Pick<AudioFileRow, 'id' | 'name' | 'sha256' | 'recorder' | 'form
 /** A take that a file sounds like, and the name of the file that it was heard in as well. */
 type NamedPlace = SoundPlace & { likeName: string };
 
-/** Where files that lie in no take belong by what sounds in them, as far as they were listened to. */
+/** Where files that lie in no take belong by what sounds in them, as far as they were listened to, and what was heard. */
 export async function heardPlaces({ store, sounds }: Pick<Services, 'store' | 'sounds'>, trialId: string, files: readonly HeardRow[]) {
   const rows = await store.query<{ fileId: string; takeId: string; startS: number | null; endS: number | null }>(
     'SELECT DISTINCT "fileId", "takeId", "startS", "endS" FROM "recording" WHERE "trialId" = ? AND "takeId" IS NOT NULL',
@@ -38,7 +38,7 @@ export async function heardPlaces({ store, sounds }: Pick<Services, 'store' | 's
   const places = new Map(
     [...placesBySound(sounded, heard.links)].map(([id, own]) => [id, own.map((place): NamedPlace => ({ ...place, likeName: names.get(place.likeId) ?? '' }))]),
   );
-  return { places, looked: heard.looked, of: heard.of, tooMany: heard.tooMany };
+  return { ...heard, places };
 }
 
 /**

@@ -9,42 +9,46 @@ import type { Tables } from '../store/store.ts';
 import { present } from '../store/table.ts';
 import { assignCuts, assignFile } from './assignFile.ts';
 import { ApiError, changedMeanwhile, notFound } from './http.ts';
-import { type LooseFile, looseFiles, momentStartMs } from './looseFiles.ts';
+import { filesOfTrial, type LooseFile, momentStartMs } from './looseFiles.ts';
 
 /**
- * Makes candidates of microphones and takes of moments, and ties the files to them.
- * @throws ApiError 409 where a file was put into a take meanwhile, 422 where a microphone stands twice in a take
+ * Makes candidates of microphones and takes of moments, or adds them to takes that are there, and ties the files to them.
+ * @throws ApiError 409 where a file was put into a take meanwhile, 422 where a microphone stands twice in a take, or is in it already
  */
 export async function layOut(tables: Tables, trialId: string, { moments, channels }: LayOut): Promise<{ laid: LaidOut; cut: string[] }> {
   if (!(await tables.trials.existsBy({ id: trialId }))) throw notFound('trial');
-  const files = new Map((await looseFiles(tables, trialId)).map((file) => [file.id, file]));
+  const files = new Map((await filesOfTrial(tables, trialId)).loose.map((file) => [file.id, file]));
   const fileOf = (fileId: string) => {
     const file = files.get(fileId);
     if (!file) throw changedMeanwhile('list of recordings', { fileId });
     return file;
   };
-  for (const { fileId } of [...moments.flat(), ...channels]) fileOf(fileId);
+  for (const { fileId } of [...moments.flatMap(({ parts }) => parts), ...channels]) fileOf(fileId);
   const byFile = grouped(channels, ({ fileId }) => fileId);
   const candidateOf = await candidates(tables, trialId, [...new Set(channels.flatMap(({ microphone }) => microphone ?? []))]);
   const [highest] = await tables.query<{ slate: number | null; position: number | null }>(
     'SELECT MAX("slate") AS "slate", MAX("position") AS "position" FROM "take" WHERE "trialId" = ?',
     [trialId],
   );
-  const takes: Take[] = [];
+  const made: Take[] = [];
+  const joined: Take[] = [];
   const cuts = new Map<string, { part: MomentPart; take: Take; channels: { channelIndex: number; setupId: string | null }[] }[]>();
-  for (const parts of moments) {
+  for (const { takeId, parts } of moments) {
     const heard = parts.flatMap(({ fileId }) =>
       (byFile.get(fileId) ?? []).flatMap(({ microphone, channelIndex }) => (microphone === null ? [] : [{ fileId, channelIndex, microphone }])),
     );
     if (heard.length === 0) continue;
-    const slate = (highest?.slate ?? 0) + takes.length + 1;
+    const there = takeId === null ? null : await tables.takes.findOneBy({ id: takeId, ...present(trialId) });
+    if (takeId !== null && !there) throw notFound('take');
+    const slate = there?.slate ?? (highest?.slate ?? 0) + made.length + 1;
     refuseTwice(heard, slate, (fileId) => fileOf(fileId).name);
     const setups = heard.map(({ microphone }) => ({ id: newId(), candidateId: candidateOf.get(microphone) as string, levels: {} }));
-    const made = { id: newId(), trialId, slate, position: (highest?.position ?? -1) + takes.length + 1, condition: UNKNOWN_CONDITION, setups };
+    refuseThere(there, heard, setups, (fileId) => fileOf(fileId).name);
     const startsMs = momentStartMs(parts, files);
     const timed = startsMs === null ? {} : { startedAtMs: startsMs, stoppedAtMs: startsMs + Math.round(1000 * longestS(parts, files)) };
-    const take: Take = { ...untouchedTake(made), status: 'done', ...timed };
-    takes.push(take);
+    const fresh = { id: newId(), trialId, slate, position: (highest?.position ?? -1) + made.length + 1, condition: UNKNOWN_CONDITION, setups };
+    const take: Take = there ? { ...there, setups: [...there.setups, ...setups] } : { ...untouchedTake(fresh), status: 'done', ...timed };
+    (there ? joined : made).push(take);
     for (const part of parts) {
       const ties = (byFile.get(part.fileId) ?? []).map(({ channelIndex }) => {
         const place = heard.findIndex((each) => each.fileId === part.fileId && each.channelIndex === channelIndex);
@@ -53,12 +57,15 @@ export async function layOut(tables: Tables, trialId: string, { moments, channel
       cuts.set(part.fileId, [...(cuts.get(part.fileId) ?? []), { part, take, channels: ties }]);
     }
   }
-  await tables.takes.insert(takes);
+  const takes = [...joined, ...made];
+  for (const { id, setups } of joined) await tables.takes.update(id, { setups });
+  await tables.takes.insert(made);
   const cut: string[] = [];
   for (const [fileId, own] of cuts) {
     const file = fileOf(fileId);
     const [first] = own as [(typeof own)[number]];
-    const by = own.length > 1 || moments.some((parts) => parts.length > 1 && parts.some((part) => part.fileId === fileId)) ? ('sound' as const) : ('hand' as const);
+    const inOne = ({ takeId, parts }: LayOut['moments'][number]) => (takeId !== null || parts.length > 1) && parts.some((part) => part.fileId === fileId);
+    const by = own.length > 1 || moments.some(inOne) ? ('sound' as const) : ('hand' as const);
     if (own.length === 1 && first.part.startS === null && first.part.endS === null) {
       if (await assignFile(tables, file, { takeId: first.take.id, by, channels: first.channels })) cut.push(fileId);
       continue;
@@ -117,4 +124,19 @@ function refuseTwice(heard: readonly { fileId: string; microphone: string }[], s
       channels: 'A microphone is once in a take',
     });
   }
+}
+
+/** @throws ApiError 422 where a microphone is in the take already that its file would join */
+function refuseThere(
+  there: Take | null,
+  heard: readonly { fileId: string; microphone: string }[],
+  setups: readonly { candidateId: string }[],
+  nameOf: (fileId: string) => string,
+): void {
+  const place = setups.findIndex(({ candidateId }) => there?.setups.some((setup) => setup.candidateId === candidateId));
+  const own = heard[place];
+  if (!there || !own) return;
+  throw new ApiError(422, 'invalid', `${own.microphone} is in take ${there.slate} already: ${nameOf(own.fileId)}. Give it another name, or leave it out.`, {
+    channels: 'A microphone is once in a take',
+  });
 }

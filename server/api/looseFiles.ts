@@ -13,13 +13,14 @@ export function headerStartMs(file: Pick<LooseFile, 'format' | 'modifiedAtMs'>):
   return time?.by === 'header' ? time.startMs : null;
 }
 
-/** Files that lie in no take, in the order of their names as people count: 2 before 10. */
-export async function looseFiles(tables: Pick<ReadTables, 'files' | 'query'>, trialId: string): Promise<LooseFile[]> {
+/** The files of a trial, and those of them that lie in no take, in the order of their names as people count: 2 before 10. */
+export async function filesOfTrial(tables: Pick<ReadTables, 'files' | 'query'>, trialId: string): Promise<{ all: LooseFile[]; loose: LooseFile[] }> {
   const select = { id: true, trialId: true, name: true, sha256: true, recorder: true, format: true as never, modifiedAtMs: true };
   const files = (await tables.files.find({ select, where: present(trialId) })) as LooseFile[];
   const placed = await tables.query<{ fileId: string }>('SELECT DISTINCT "fileId" FROM "recording" WHERE "trialId" = ? AND "takeId" IS NOT NULL', [trialId]);
   const taken = new Set(placed.map(({ fileId }) => fileId));
-  return files.filter(({ id }) => !taken.has(id)).sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }) || a.id.localeCompare(b.id));
+  const all = files.sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }) || a.id.localeCompare(b.id));
+  return { all, loose: all.filter(({ id }) => !taken.has(id)) };
 }
 
 /** When a moment began by the first clock that says so; null where none does. */

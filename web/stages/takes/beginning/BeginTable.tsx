@@ -1,4 +1,4 @@
-import type { MomentPart } from '@marvet/core/contract/beginning';
+import type { BegunMoment } from '@marvet/core/contract/beginning';
 import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Tape } from '@marvet/core/domain/tape';
 import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';
@@ -18,7 +18,7 @@ interface BeginTableProps {
   trialId: string;
   recordings: readonly RecordingRow[];
   rows: BeginRow[];
-  moments: readonly MomentPart[][];
+  moments: readonly BegunMoment[];
   /** Their names, each with its tape. */
   microphones: ReadonlyMap<string, Tape>;
   onMicrophone(key: string, microphone: string | null): void;
@@ -105,7 +105,7 @@ export function BeginTable(given: BeginTableProps) {
 
 interface TakeChoiceProps {
   row: BeginRow;
-  moments: readonly MomentPart[][];
+  moments: readonly BegunMoment[];
   onTake(withId: string): void;
 }
 
@@ -113,6 +113,7 @@ interface TakeChoiceProps {
 function TakeChoice({ row, moments, onTake }: TakeChoiceProps) {
   if (row.takes.length > 1) return <span title="It ran on over these takes, and is cut about them">{row.takes.join(', ')}</span>;
   const [take = 0] = row.takes;
+  const own = moments.find(({ slate }) => slate === take);
   return (
     <Form.Select
       size="sm"
@@ -120,16 +121,17 @@ function TakeChoice({ row, moments, onTake }: TakeChoiceProps) {
       aria-label={`Take of ${row.fileName}`}
       value={take}
       onChange={(event) => {
-        const other = moments[Number(event.target.value) - 1]?.[0];
+        const other = moments.find(({ slate }) => slate === Number(event.target.value))?.parts[0];
         onTake(event.target.value === LEFT_OUT || !other ? row.fileId : other.fileId);
       }}
     >
-      {moments.map((parts, index) => (
-        <option key={parts[0]?.fileId} value={index + 1}>
-          {index + 1}
+      {moments.map(({ takeId, slate }) => (
+        <option key={slate} value={slate}>
+          {slate}
+          {takeId === null ? '' : ', which is there'}
         </option>
       ))}
-      {(moments[take - 1]?.length ?? 0) > 1 && <option value={LEFT_OUT}>one of its own</option>}
+      {(own?.takeId !== null || own.parts.length > 1) && <option value={LEFT_OUT}>one of its own</option>}
     </Form.Select>
   );
 }

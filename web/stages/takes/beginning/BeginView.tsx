@@ -90,11 +90,6 @@ function BeginDesk({ trialId, recordings, chains, found, onDone }: BeginViewProp
           {trouble}
         </div>
       ))}
-      {chains.length > 0 && (
-        <p className="small soft mb-0">
-          These become takes of their own. What sounds like a take that is here already is put in its place under <Link to="?view=places">Places</Link>.
-        </p>
-      )}
       <MicrophoneTable
         microphones={microphones}
         tapes={tapes}

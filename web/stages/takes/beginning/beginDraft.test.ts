@@ -6,8 +6,8 @@ const channel = (fileId: string) => ({ fileId, channelIndex: 0, fileName: `${fil
 const part = (fileId: string) => ({ fileId, startS: null, endS: null });
 const found: Beginning = {
   moments: [
-    [part('lav1'), part('boom1')],
-    [part('lav2'), part('boom2')],
+    { takeId: null, slate: 1, parts: [part('lav1'), part('boom1')] },
+    { takeId: null, slate: 2, parts: [part('lav2'), part('boom2')] },
   ],
   channels: ['lav1', 'boom1', 'lav2', 'boom2'].map(channel),
   readings: [
@@ -52,16 +52,36 @@ describe('what is to be laid out', () => {
 
   it('a file that ran on over several takes stays in all of them', () => {
     const cut = (startS: number) => ({ fileId: 'camera', startS, endS: startS + 20 });
-    const more: Beginning = { ...found, moments: found.moments.map((parts, index) => [...parts, cut(100 * index)]), channels: [...found.channels, channel('camera')] };
+    const more: Beginning = {
+      ...found,
+      moments: found.moments.map((moment, index) => ({ ...moment, parts: [...moment.parts, cut(100 * index)] })),
+      channels: [...found.channels, channel('camera')],
+    };
     const own = draft({ takes: { camera: 'lav2' } }, { ...more, readings: [['lav', 'boom', 'lav', 'boom', 'camera']] });
     expect(shown(own).at(-1)).toBe('camera 1+2 camera');
     expect(own.microphones.at(-1)).toEqual({ read: 'camera', name: 'camera', recordings: 2 });
   });
 
+  it('files of takes that are there join them, and new takes are numbered after those', () => {
+    const there: Beginning = {
+      ...found,
+      moments: [
+        { takeId: 'old', slate: 4, parts: [part('lav1')] },
+        { takeId: null, slate: 8, parts: [part('boom1'), part('lav2'), part('boom2')] },
+      ],
+    };
+    expect(shown(draft({}, there))).toEqual(['lav1 4 lav', 'boom1 8 boom', 'lav2 8 lav', 'boom2 8 boom']);
+    // One of its own, it leaves the take that is there alone.
+    const own = draft({ takes: { lav1: 'lav1', boom2: 'boom2' } }, there);
+    expect(shown(own)).toEqual(['lav1 8 lav', 'boom1 9 boom', 'lav2 9 lav', 'boom2 10 boom']);
+    expect(own.moments.every(({ takeId }) => takeId === null)).toBe(true);
+    expect(layOutOf(draft({ takes: { boom1: 'lav1' } }, there)).moments[0]).toEqual({ takeId: 'old', parts: [part('lav1'), part('boom1')] });
+  });
+
   it('is sent with what is left out', () => {
     const { channels, moments } = layOutOf(draft({ channels: { 'boom1 0': null } }));
     expect(channels[1]).toEqual({ fileId: 'boom1', channelIndex: 0, microphone: null });
-    expect(moments).toEqual(found.moments);
+    expect(moments).toEqual(found.moments.map(({ takeId, parts }) => ({ takeId, parts })));
   });
 
   it('candidates that are there keep their tapes, others get free ones', () => {

@@ -1,4 +1,4 @@
-import type { Beginning, LayOut, MomentPart } from '@marvet/core/contract/beginning';
+import type { Beginning, BegunMoment, LayOut } from '@marvet/core/contract/beginning';
 import type { Chain } from '@marvet/core/domain/chain';
 import { nextTape, type Tape } from '@marvet/core/domain/tape';
 
@@ -24,7 +24,7 @@ export interface BeginRow {
   fileName: string;
   trackName: string | null;
   of: number;
-  /** Numbers of the takes that it is of, counted from 1. */
+  /** Numbers of the takes that it is of. */
   takes: number[];
   /** Null where it is left out. */
   microphone: string | null;
@@ -36,7 +36,7 @@ export interface BeginDraft {
   rows: BeginRow[];
   /** Microphones in the order in which they come, and how many recordings each has. */
   microphones: { read: string; name: string; recordings: number }[];
-  moments: MomentPart[][];
+  moments: BegunMoment[];
 }
 
 export const channelKey = ({ fileId, channelIndex }: { fileId: string; channelIndex: number }) => `${fileId} ${channelIndex}`;
@@ -45,7 +45,7 @@ export const channelKey = ({ fileId, channelIndex }: { fileId: string; channelIn
 export function beginDraft(found: Beginning, changes: BeginChanges): BeginDraft {
   const moments = movedMoments(found.moments, changes.takes);
   const takesOf = new Map<string, number[]>();
-  for (const [index, parts] of moments.entries()) for (const { fileId } of parts) takesOf.set(fileId, [...(takesOf.get(fileId) ?? []), index + 1]);
+  for (const { slate, parts } of moments) for (const { fileId } of parts) takesOf.set(fileId, [...(takesOf.get(fileId) ?? []), slate]);
   const reading = found.readings[changes.reading % Math.max(1, found.readings.length)] ?? [];
   const microphones = new Map<string, { read: string; name: string; recordings: number }>();
   const seen = new Set<string>();
@@ -68,26 +68,31 @@ export function beginDraft(found: Beginning, changes: BeginChanges): BeginDraft 
 }
 
 /** Moments after files were put with others, or by themselves. A file that runs on over several stays where it is. */
-function movedMoments(found: readonly MomentPart[][], takes: BeginChanges['takes']): MomentPart[][] {
-  const moments = found.map((parts) => [...parts]);
+function movedMoments(found: readonly BegunMoment[], takes: BeginChanges['takes']): BegunMoment[] {
+  const moments = found.map((moment) => ({ ...moment, parts: [...moment.parts] }));
+  const holds = (fileId: string) => (moment: BegunMoment) => moment.parts.some((part) => part.fileId === fileId);
   for (const [fileId, withId] of Object.entries(takes)) {
-    const own = moments.filter((parts) => parts.some((part) => part.fileId === fileId));
+    const own = moments.filter(holds(fileId));
     const [from] = own;
-    const to = moments.find((parts) => parts.some((part) => part.fileId === withId));
+    const to = moments.find(holds(withId));
     if (!from || own.length > 1 || (withId !== fileId && (!to || to === from))) continue;
-    const part = from.splice(
-      from.findIndex((each) => each.fileId === fileId),
+    const parts = from.parts.splice(
+      from.parts.findIndex((each) => each.fileId === fileId),
       1,
     );
-    if (withId === fileId) moments.splice(moments.indexOf(from) + 1, 0, part);
-    else to?.push(...part);
+    if (withId === fileId) moments.splice(moments.indexOf(from) + 1, 0, { takeId: null, slate: 0, parts });
+    else to?.parts.push(...parts);
   }
-  return moments.filter((parts) => parts.length > 0);
+  // New takes are numbered as they will be: after those that are there, in their order.
+  let next = Math.min(...found.flatMap(({ takeId, slate }) => (takeId === null ? [slate] : [])), 1 + Math.max(0, ...found.map(({ slate }) => slate)));
+  const kept = moments.filter(({ parts }) => parts.length > 0);
+  const there = kept.filter(({ takeId }) => takeId !== null);
+  return [...there, ...kept.filter(({ takeId }) => takeId === null).map((moment) => ({ ...moment, slate: next++ }))];
 }
 
 /** As it is sent. */
 export function layOutOf({ rows, moments }: BeginDraft): LayOut {
-  return { moments, channels: rows.map(({ fileId, channelIndex, microphone }) => ({ fileId, channelIndex, microphone })) };
+  return { moments: moments.map(({ takeId, parts }) => ({ takeId, parts })), channels: rows.map(({ fileId, channelIndex, microphone }) => ({ fileId, channelIndex, microphone })) };
 }
 
 /** The tapes that microphones get, by their names; those that are candidates already keep theirs. */
