@@ -44,6 +44,11 @@ describe('places by sound', () => {
     ).toEqual(['t2']);
   });
 
+  it('where one moment was made two takes, a file is of one of them, and not cut', () => {
+    const found = placesBySound([inTake('lav', 20, 't1'), inTake('boom', 20, 't2'), open('camera', 30)], [link('camera', 'lav', -4), link('camera', 'boom', -5)]);
+    expect(found.get('camera')?.map(({ takeId }) => takeId)).toEqual(['t1']);
+  });
+
   it('what is in place is not moved, and what nothing links is not placed', () => {
     const found = placesBySound([inTake('boom', 20, 't1'), inTake('lav', 20, 't2'), open('other', 9)], [link('lav', 'boom', 0)]);
     expect(found.size).toBe(0);

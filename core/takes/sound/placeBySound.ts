@@ -54,14 +54,17 @@ export function placesBySound(files: readonly SoundedFile[], links: readonly Sou
   return found;
 }
 
-/** Parts that overlap by what is left about them meet in the middle. */
-function apart(places: SoundPlace[]): SoundPlace[] {
-  for (const [index, place] of places.entries()) {
-    const next = places[index + 1];
-    if (!next || next.startS >= place.endS) continue;
-    const middleS = (next.startS + place.endS) / 2;
-    place.endS = middleS;
-    next.startS = middleS;
+/** Parts that overlap by what is left about them meet in the middle; of two takes of one moment the first is meant. */
+function apart(places: readonly SoundPlace[]): SoundPlace[] {
+  const kept: SoundPlace[] = [];
+  for (const place of places) {
+    const before = kept.at(-1);
+    if (before && place.startS < before.endS - 2 * AROUND_S - LEAST_SHARED_S) continue;
+    if (before && place.startS < before.endS) {
+      const middleS = (place.startS + before.endS) / 2;
+      before.endS = middleS;
+      kept.push({ ...place, startS: middleS });
+    } else kept.push(place);
   }
-  return places;
+  return kept;
 }

@@ -96,7 +96,7 @@ export default function Takes() {
                 }
               >
                 {view === 'begin' ? (
-                  <BeginView trialId={trialId} recordings={recordings.data!} chains={chains.data!} onDone={() => choose('recordings')} />
+                  <BeginView trialId={trialId} recordings={recordings.data!} chains={chains.data!} isFirst={takes.data!.length === 0} onDone={() => choose('recordings')} />
                 ) : view === 'figures' ? (
                   <FigureMatrix trialId={trialId} recordings={recordings.data!} takes={takes.data!} plan={plan.data!} chains={chains.data!} />
                 ) : view === 'range' ? (

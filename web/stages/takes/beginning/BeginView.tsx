@@ -23,6 +23,8 @@ interface BeginViewProps {
   trialId: string;
   recordings: readonly RecordingRow[];
   chains: readonly Chain[];
+  /** No take is there yet. */
+  isFirst: boolean;
   onDone(): void;
 }
 
@@ -32,7 +34,7 @@ export function BeginView({ trialId, ...given }: BeginViewProps) {
   return <Loaded of={[query]}>{() => <BeginDesk trialId={trialId} found={query.data!} {...given} />}</Loaded>;
 }
 
-function BeginDesk({ trialId, recordings, chains, found, onDone }: BeginViewProps & { found: Beginning }) {
+function BeginDesk({ trialId, recordings, chains, isFirst, found, onDone }: BeginViewProps & { found: Beginning }) {
   const [changes, setChanges] = useState<BeginChanges>(NO_CHANGES);
   const [judgedOn, setJudgedOn] = useState<StartingPointId | ''>('any');
   const queue = uploadQueueOf(trialId);
@@ -59,9 +61,10 @@ function BeginDesk({ trialId, recordings, chains, found, onDone }: BeginViewProp
   const twice = rows.filter((row) => row.twice);
   const listening = found.looked < found.of || coming > 0;
   const change = (patch: Partial<BeginChanges>) => setChanges({ ...changes, ...patch });
-  const withoutCriteria = criteria.data?.length === 0;
+  // A question to start from is chosen before there are takes; after that criteria are added one by one.
+  const asksWhat = isFirst && criteria.data?.length === 0;
   const submit = async () => {
-    if (withoutCriteria && judgedOn !== '') {
+    if (asksWhat && judgedOn !== '') {
       const { error: refused } = await told(start({ trialId, id: judgedOn }));
       if (refused) return;
     }
@@ -97,7 +100,7 @@ function BeginDesk({ trialId, recordings, chains, found, onDone }: BeginViewProp
         onOtherReading={found.readings.length > 1 ? () => change({ reading: changes.reading + 1, names: {}, channels: {} }) : null}
       />
       <div className="filters">
-        {withoutCriteria && (
+        {asksWhat && (
           <Form.Label className="row-line mb-0">
             Judged on
             <Form.Select size="sm" className="w-auto" aria-label="Judged on" value={judgedOn} onChange={(event) => setJudgedOn(event.target.value as StartingPointId | '')}>
