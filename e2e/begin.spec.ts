@@ -1,8 +1,10 @@
 import { rm } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
+import { writeWav } from '../core/audio/writeWav.ts';
 import type { FileRow, RecordingRow } from '../core/contract/recordings.ts';
 import type { Chain } from '../core/domain/chain.ts';
 import type { Take } from '../core/domain/take.ts';
+import { whiteNoise } from '../core/testing/signals.ts';
 import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask } from './smallTrial.ts';
@@ -110,4 +112,31 @@ test('names that are read otherwise, a file that is left out, and one that is pu
   await page.getByRole('button', { name: 'Lay them side by side' }).click();
   await expect(page.getByText('1 take of 1 microphone')).toBeVisible();
   expect((await ask<Take[]>(marvet.address, 'GET', `${at}/takes`)).map(({ setups }) => setups.length).sort()).toEqual([1, 1, 3]);
+});
+
+test('files are dropped, as they are where nothing could be fetched for folders yet', async ({ page }) => {
+  await page.goto(marvet.address);
+  const drop = page.getByRole('region', { name: 'Begin with recordings' });
+  const bytes = [...writeWav([whiteNoise(-30, 0.5, 1, 8000)], { encoding: 'pcm', bitDepth: 16, sampleRateHz: 8000 })];
+  const carried = await page.evaluateHandle((content) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([new Uint8Array(content)], 'dropped.wav'));
+    transfer.items.add(new File(['notes'], 'notes.txt'));
+    return transfer;
+  }, bytes);
+  await drop.dispatchEvent('dragenter', { dataTransfer: carried });
+  await drop.dispatchEvent('drop', { dataTransfer: carried });
+  const table = page.getByRole('region', { name: 'Recordings to be laid out' });
+  await expect(table).toContainText('dropped.wav');
+  // With the folders' reader at hand.
+  const input = page.getByRole('region', { name: 'Bring files in' });
+  const more = await page.evaluateHandle((content) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([new Uint8Array(content.map((byte, at) => (at === 100 ? byte ^ 1 : byte)))], 'another.wav'));
+    return transfer;
+  }, bytes);
+  await input.dispatchEvent('dragenter', { dataTransfer: more });
+  await page.waitForLoadState('networkidle');
+  await input.dispatchEvent('drop', { dataTransfer: more });
+  await expect(table).toContainText('another.wav');
 });

@@ -13,6 +13,7 @@ import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
 import { recorderOf } from '@marvet/core/takes/places/recorderOf';
 import { Hono } from 'hono';
 import { z } from 'zod';
+import { webStream } from '../audio/webStream.ts';
 import { takesOf } from '../jobs/measuring.ts';
 import { listedJson } from '../store/listedJson.ts';
 import type { AudioFileRow, RecordingRow } from '../store/records.ts';
@@ -220,5 +221,5 @@ async function sendAudio(path: string, range: string | undefined, type: string):
   if (start > end) return new Response(null, { status: 416, headers: { 'Content-Range': `bytes */${size}` } });
   const headers = new Headers({ 'Content-Type': type, 'Accept-Ranges': 'bytes', 'Content-Length': String(end - start + 1), 'Cache-Control': 'no-store' });
   if (match) headers.set('Content-Range', `bytes ${start}-${end}/${size}`);
-  return new Response(Readable.toWeb(createReadStream(path, { start, end })) as never, { status: match ? 206 : 200, headers });
+  return new Response(webStream(createReadStream(path, { start, end })) as never, { status: match ? 206 : 200, headers });
 }

@@ -48,7 +48,7 @@ export function photoRoutes({ store, blobs }: Pick<Services, 'store' | 'blobs'>)
     })
     .get('/:id', async (context) => {
       const photo = await shown(context);
-      const stream = Readable.toWeb(createReadStream(blobs.pathOf(photo.sha256))) as ReadableStream;
+      const stream = webStream(createReadStream(blobs.pathOf(photo.sha256)));
       return context.body(stream, 200, { 'Content-Type': photo.type, 'Cache-Control': 'private, max-age=31536000, immutable' });
     })
     .delete('/:id', async (context) => {

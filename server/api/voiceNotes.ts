@@ -4,6 +4,7 @@ import { idSchema } from '@marvet/core/domain/identity';
 import { LONGEST_VOICE_NOTE_S, voiceType } from '@marvet/core/domain/voiceNote';
 import { Hono } from 'hono';
 import { z } from 'zod';
+import { webStream } from '../audio/webStream.ts';
 import { present } from '../store/table.ts';
 import { ApiError, notFound, parsed, pathId } from './http.ts';
 import type { Services } from './services.ts';
@@ -46,7 +47,7 @@ export function voiceNoteRoutes({ store, blobs }: Pick<Services, 'store' | 'blob
     .get('/:id', async (context) => {
       const note = await store.voiceNotes.findOneBy({ id: pathId(context, 'id'), trialId: pathId(context, 'trial') });
       if (!note) throw notFound('voice note');
-      const stream = Readable.toWeb(createReadStream(blobs.pathOf(note.sha256))) as ReadableStream;
+      const stream = webStream(createReadStream(blobs.pathOf(note.sha256)));
       return context.body(stream, 200, { 'Content-Type': note.type, 'Cache-Control': 'private, max-age=31536000, immutable' });
     })
     .delete('/:id', async (context) => {

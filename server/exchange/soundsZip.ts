@@ -1,5 +1,6 @@
-import { Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { ZipFile } from 'yazl';
+import { webStream } from '../audio/webStream.ts';
 
 /** A file of a ZIP: bytes that lie on the disk, or a text. */
 export type ZipPart = { name: string; mtimeMs: number } & ({ path: string } | { text: string });
@@ -25,7 +26,7 @@ export function zipped(parts: readonly ZipPart[], onClosed: () => void = () => u
       reject(error);
       output.destroy(error);
     });
-    const told = (sizeBytes?: number) => resolve({ body: Readable.toWeb(output) as ReadableStream, sizeBytes: sizeBytes ?? -1 });
+    const told = (sizeBytes?: number) => resolve({ body: webStream(output), sizeBytes: sizeBytes ?? -1 });
     zip.end(undefined, told);
   });
 }

@@ -1,8 +1,11 @@
-import { fromEvent } from 'file-selector';
 import { Upload as UploadIcon } from 'lucide-react';
 import { type ReactNode, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { ACCEPTED, soundFiles } from './soundFiles.ts';
+
+/** Reads folders out of what is dropped. It is fetched when something is first dragged over: few pages need it at once. */
+const fetchSelector = () => import('file-selector');
+type Selector = Awaited<ReturnType<typeof fetchSelector>>;
 
 /** What is read, in words. */
 export const READ_FORMATS = "WAV, FLAC, AIFF, MP3, AAC, Ogg, or the sound of a camera's MP4 or MOV";
@@ -23,6 +26,7 @@ export function FileDrop({ label, said, onFiles, children }: FileDropProps) {
   const input = useRef<HTMLInputElement>(null);
   const folder = useRef<HTMLInputElement>(null);
   const [leftOut, setLeftOut] = useState(0);
+  const selector = useRef<Selector | null>(null);
   /** One file is always tried; of many, as a folder holds them, those with sound. */
   const take = (files: File[]) => {
     const found = files.length > 1 ? soundFiles(files) : { sound: files, leftOut: 0 };
@@ -33,6 +37,11 @@ export function FileDrop({ label, said, onFiles, children }: FileDropProps) {
     <section
       className={`drop ${over ? 'over' : ''}`}
       aria-label={label}
+      onDragEnter={() =>
+        void fetchSelector().then((fetched) => {
+          selector.current = fetched;
+        })
+      }
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -41,7 +50,9 @@ export function FileDrop({ label, said, onFiles, children }: FileDropProps) {
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
-        void fromEvent(event.nativeEvent).then((found) => take(found.flatMap((each) => (each instanceof File ? [each] : []))));
+        // What is dropped can be read during the event only: who was quicker than the selector drops files, and no folders.
+        if (selector.current) void selector.current.fromEvent(event.nativeEvent).then((found) => take(found.flatMap((each) => (each instanceof File ? [each] : []))));
+        else take([...event.dataTransfer.files]);
       }}
     >
       <input

@@ -6,7 +6,6 @@ import Form from 'react-bootstrap/Form';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { useWhoAmIQuery } from '../../data/door.ts';
 import { useAddTrialMutation, useBinTrialMutation, useCopyTrialMutation, useRestoreTrialMutation, useTrialsQuery } from '../../data/trials.ts';
-import { uploadQueueOf } from '../../data/uploadQueue.ts';
 import { Away } from '../../parts/Away.tsx';
 import { dateText } from '../../parts/dateText.ts';
 import { FileDrop } from '../../parts/FileDrop.tsx';
@@ -139,6 +138,7 @@ function FromRecordings() {
   const begin = async (files: File[]) => {
     const { data } = await add({ name: `Recordings of ${dateText(Date.now())}` });
     if (!data) return;
+    const { uploadQueueOf } = await import('../../data/uploadQueue.ts');
     uploadQueueOf(data.id).add(files);
     navigate(`/trials/${data.id}/takes?view=begin`);
   };
