@@ -3,6 +3,7 @@ import { Readable } from 'node:stream';
 import { newId } from '@marvet/core/domain/identity';
 import { imageType, LARGEST_PHOTO_BYTES, type Photo, photoDraftSchema, photoOwnerSchema } from '@marvet/core/domain/photo';
 import { type Context, Hono } from 'hono';
+import { webStream } from '../audio/webStream.ts';
 import { guestOf } from './guestOf.ts';
 import { ApiError, notFound, parsed, pathId } from './http.ts';
 import type { Services } from './services.ts';
