@@ -11,8 +11,8 @@ import { ask, smallTrial } from './smallTrial.ts';
 const STOPS = 100;
 /** The page is closed and opened anew at every so many stops. */
 const PAGE_EVERY = 10;
-/** What is recorded beeps so often. */
-const BEEP_EVERY_S = 0.5;
+/** What is recorded beeps so often, and so long. */
+const [BEEP_EVERY_S, BEEP_S] = [0.5, 0.02];
 /** As exactly as a beep is found. A piece that is lost, or comes twice, moves it by 0.25 s. */
 const HOLE_S = 0.01;
 
@@ -80,8 +80,9 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
       const { report } = await ask<RecordingDetail>(marvet.address, 'GET', `${at}/recordings/${id}`);
       const [first, ...beeps] = report!.events.filter(({ kind }) => kind === 'clip').map(({ startS }) => startS);
       expect(beeps.length).toBeGreaterThan(5);
-      // A recording may begin in the middle of a beep: the first is then seen late, never early.
-      if ((beeps[0] as number) - (first as number) > BEEP_EVERY_S + HOLE_S) uneven.push(`${id}: ${first} to ${beeps[0]} s`);
+      // A recording may begin in the middle of a beep: the first is then seen late, by no more than its length, and never early.
+      const firstS = (beeps[0] as number) - (first as number);
+      if (firstS > BEEP_EVERY_S + HOLE_S || firstS < BEEP_EVERY_S - BEEP_S - HOLE_S) uneven.push(`${id}: ${first} to ${beeps[0]} s`);
       for (const [index, startS] of beeps.slice(1).entries()) {
         if (Math.abs(startS - (beeps[index] as number) - BEEP_EVERY_S) > HOLE_S) uneven.push(`${id}: ${beeps[index]} to ${startS} s`);
       }
@@ -114,7 +115,7 @@ const meter = (onRead: () => void) =>
 /** A page with the inputs open and the recorder armed; a take that rolls already is recorded from then on. */
 async function openRecorder(context: BrowserContext, marvet: RunningMarvet, trialId: string): Promise<Page> {
   const page = await context.newPage();
-  await page.addInitScript(beepToTheSample, BEEP_EVERY_S);
+  await page.addInitScript(beepToTheSample, [BEEP_EVERY_S, BEEP_S] as const);
   await page.goto(`${marvet.address}/trials/${trialId}/field?view=record`);
   // A browser on a busy machine may be too slow to open its stand-in for an input, and says so: then it is pressed again.
   const found = page.getByRole('button', { name: 'Listen to it' });
@@ -133,12 +134,12 @@ async function openRecorder(context: BrowserContext, marvet: RunningMarvet, tria
  * Runs in the page. The browser's stand-in for an input leaves sound out itself where the machine is busy; what comes in its place is
  * made inside the audio graph, where every sample follows the one before, however late it is worked out.
  */
-function beepToTheSample(everyS: number): void {
+function beepToTheSample([everyS, longS]: readonly [number, number]): void {
   AudioContext.prototype.createMediaStreamSource = function (this: AudioContext) {
     const beeps = this.createBuffer(2, Math.round(everyS * this.sampleRate), this.sampleRate);
     for (let channel = 0; channel < 2; channel++) {
       const samples = beeps.getChannelData(channel);
-      for (let frame = 0; frame < 0.02 * this.sampleRate; frame++) samples[frame] = frame % 48 < 24 ? 1 : -1;
+      for (let frame = 0; frame < longS * this.sampleRate; frame++) samples[frame] = frame % 48 < 24 ? 1 : -1;
     }
     const source = new AudioBufferSourceNode(this, { buffer: beeps, loop: true });
     source.start();

@@ -21,9 +21,10 @@ export const {
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
-    /** Clips to be heard with open eyes; what is heard stays as it is, whatever changes meanwhile. */
+    /** Clips to be heard with open eyes; what is heard stays as it is, whatever changes meanwhile, and is cut anew the next time. */
     openListening: build.query<OpenListening, InTrial & Pick<RoundDraft, 'recordingIds' | 'targetLufs' | 'ceilingDbtp'>>({
       query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/open-listening`, method: 'POST', body }),
+      keepUnusedDataFor: 0,
     }),
     addRound: build.mutation<Round, InTrial & { draft: RoundDraft }>({
       query: ({ trialId, draft }) => ({ url: `trials/${trialId}/rounds`, method: 'POST', body: draft }),

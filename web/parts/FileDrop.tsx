@@ -38,9 +38,12 @@ export function FileDrop({ label, said, onFiles, children }: FileDropProps) {
       className={`drop ${over ? 'over' : ''}`}
       aria-label={label}
       onDragEnter={() =>
-        void fetchSelector().then((fetched) => {
-          selector.current = fetched;
-        })
+        void fetchSelector().then(
+          (fetched) => {
+            selector.current = fetched;
+          },
+          (error: unknown) => console.warn('Folders cannot be dropped, files can:', error),
+        )
       }
       onDragOver={(event) => {
         event.preventDefault();
