@@ -2,7 +2,8 @@ import { Readable } from 'node:stream';
 import type { BroughtIn } from '@marvet/core/contract/answers';
 import { figuresCsv } from '@marvet/core/takes/figuresOut';
 import { Hono } from 'hono';
-import { ARCHIVED, type Archived } from '../exchange/archiveTables.ts';
+import type { BlobStore } from '../audio/blobs.ts';
+import { ARCHIVED, type Archived, archivedRows, hashesOf } from '../exchange/archiveTables.ts';
 import { ArchiveError, type ReadArchive, readArchive } from '../exchange/readArchive.ts';
 import { writeArchive } from '../exchange/writeArchive.ts';
 import type { Tables } from '../store/store.ts';
@@ -21,7 +22,9 @@ export function archiveRoutes({ store, blobs, work, events }: Services): Hono {
       .get('/:trial/archive.zip', async (context) => {
         const trialId = pathId(context, 'trial');
         const { name, rows } = await measuredOf(store, trialId);
-        const { body, sizeBytes } = await writeArchive(store, blobs, trialId, figuresCsv(rows));
+        // Between two writes, so that all of its records are of one moment.
+        const records = await store.write((tables) => archivedRows(tables, trialId));
+        const { body, sizeBytes } = await writeArchive(records, blobs, figuresCsv(rows));
         return new Response(body, { headers: { 'Content-Type': 'application/zip', ...savedAs(`${name} whole trial.zip`), 'Content-Length': String(sizeBytes) } });
       })
       /** The body is the archive. All of it comes in, or nothing does. */
@@ -39,7 +42,7 @@ export function archiveRoutes({ store, blobs, work, events }: Services): Hono {
           await upload.discard();
         }
         try {
-          const known = await store.write(async (tables) => bringIn(tables, archive));
+          const known = await store.write(async (tables) => bringIn(tables, blobs, archive));
           const { id: trialId, name } = archive.manifest.trial;
           const open = archive.rows.files.filter(({ state, binnedAtMs }) => binnedAtMs === null && (state === 'queued' || state === 'measuring')).map(({ id }) => id);
           await work.measuring.request(open);
@@ -58,7 +61,7 @@ export function archiveRoutes({ store, blobs, work, events }: Services): Hono {
  * @returns how many items were here already, and stayed as they are
  * @throws ApiError 409 where the trial is here already, 422 where other records of its are
  */
-async function bringIn(tables: Tables, { manifest, rows, staged }: ReadArchive): Promise<number> {
+async function bringIn(tables: Tables, blobs: BlobStore, { manifest, rows, staged }: ReadArchive): Promise<number> {
   const here = await tables.trials.findOneBy({ id: manifest.trial.id });
   if (here) {
     const where = here.binnedAtMs === null ? `It is called ${here.name}.` : 'It lies in the bin: bring it back from there.';
@@ -84,6 +87,10 @@ async function bringIn(tables: Tables, { manifest, rows, staged }: ReadArchive):
   const [loose] = await tables.query<{ table: string }>('PRAGMA foreign_key_check');
   if (loose) throw new ApiError(422, 'no-archive', `This archive was not brought in. It speaks of records that it does not hold (${loose.table}).`);
   for (const blob of staged) await blob.keep();
+  // Bytes that were here while it was read, and that nothing referred to, may have been cleared away since.
+  if (hashesOf(rows).some((sha256) => !blobs.has(sha256) && !manifest.missing.includes(sha256))) {
+    throw new ApiError(409, 'changing', 'Bytes of it were cleared away while it came in, and nothing was brought in. Bring it in again.');
+  }
   return rows.items.length - shared.items.length;
 }
 

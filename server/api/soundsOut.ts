@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { figuresCsv } from '@marvet/core/takes/figuresOut';
 import { takenNames } from '@marvet/core/takes/takenName';
 import { Hono } from 'hono';
-import { type ZipPart, zipped } from '../exchange/soundsZip.ts';
+import { type ZipPart, zipped } from '../exchange/zipped.ts';
 import { present } from '../store/table.ts';
 import { measuredOf } from './figuresOut.ts';
 import { notFound, pathId, savedAs } from './http.ts';

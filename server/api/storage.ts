@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises';
 import type { LooseBytes } from '@marvet/core/contract/answers';
 import { Hono } from 'hono';
 import type { StoredBlob } from '../audio/blobs.ts';
-import { type ZipPart, zipped } from '../exchange/soundsZip.ts';
+import { type ZipPart, zipped } from '../exchange/zipped.ts';
 import type { ReadTable } from '../store/table.ts';
 import { savedAs } from './http.ts';
 import type { Services } from './services.ts';

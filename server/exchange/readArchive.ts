@@ -4,8 +4,7 @@ import type { z } from 'zod';
 import type { BlobStore, StagedBlob } from '../audio/blobs.ts';
 import { RECORDS } from '../store/records.ts';
 import { ARCHIVED, type Archived, type ArchivedRows, hashesOf } from './archiveTables.ts';
-import { type Manifest, manifestSchema } from './trialArchive.ts';
-import { ARCHIVE_VERSION, SCHEMA } from './writeArchive.ts';
+import { ARCHIVE_VERSION, type Manifest, manifestSchema, SCHEMA } from './trialArchive.ts';
 
 /** An archive that is not read, and why, in a sentence. */
 export class ArchiveError extends Error {}

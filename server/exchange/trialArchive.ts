@@ -1,5 +1,11 @@
 import { idSchema, instantMsSchema, nameSchema, sha256Schema } from '@marvet/core/domain/identity';
 import { z } from 'zod';
+import { MIGRATIONS } from '../store/migrations/migrations.ts';
+
+/** How records are laid out in an archive; it grows when what is there already is understood otherwise. */
+export const ARCHIVE_VERSION = 1;
+/** What the records of an archive are the records of: the schema of this program. */
+export const SCHEMA = MIGRATIONS.length;
 
 /** What an archive says of itself: `trial.json`. */
 export const manifestSchema = z.object({

@@ -1,23 +1,15 @@
 import { createHash } from 'node:crypto';
 import { statSync } from 'node:fs';
 import type { BlobStore } from '../audio/blobs.ts';
-import { MIGRATIONS } from '../store/migrations/migrations.ts';
-import type { ReadTables } from '../store/store.ts';
-import { ARCHIVED, archivedRows, hashesOf } from './archiveTables.ts';
-import { type ZipPart, zipped } from './soundsZip.ts';
-import type { Manifest } from './trialArchive.ts';
-
-/** How records are laid out in an archive; it grows when what is there already is understood otherwise. */
-export const ARCHIVE_VERSION = 1;
-/** What the records of an archive are the records of: the schema of this program. */
-export const SCHEMA = MIGRATIONS.length;
+import { ARCHIVED, type ArchivedRows, hashesOf } from './archiveTables.ts';
+import { ARCHIVE_VERSION, type Manifest, SCHEMA } from './trialArchive.ts';
+import { type ZipPart, zipped } from './zipped.ts';
 
 /**
  * A trial with all that belongs to it as one ZIP, as docs/formats.md has it; its bytes are read as they are taken.
  * @param figures every figure as CSV, for whoever has no program that reads the rest
  */
-export async function writeArchive(tables: ReadTables, blobs: BlobStore, trialId: string, figures: string): Promise<{ body: ReadableStream; sizeBytes: number }> {
-  const rows = await archivedRows(tables, trialId);
+export async function writeArchive(rows: ArchivedRows, blobs: BlobStore, figures: string): Promise<{ body: ReadableStream; sizeBytes: number }> {
   const nowMs = Date.now();
   const texts = ARCHIVED.map((name) => ({ name, text: JSON.stringify(rows[name], null, 1) }));
   const hashes = hashesOf(rows);
@@ -28,7 +20,7 @@ export async function writeArchive(tables: ReadTables, blobs: BlobStore, trialId
     version: ARCHIVE_VERSION,
     schema: SCHEMA,
     madeAtMs: nowMs,
-    trial: { id: trialId, name: trial?.name ?? '' },
+    trial: { id: trial?.id ?? '', name: trial?.name ?? '' },
     records: Object.fromEntries(texts.map(({ name, text }) => [name, { rows: rows[name].length, sha256: createHash('sha256').update(text).digest('hex') }])),
     blobs: there.map((sha256) => ({ sha256, sizeBytes: statSync(blobs.pathOf(sha256)).size })),
     missing: hashes.filter((sha256) => !there.includes(sha256)),
