@@ -9,8 +9,8 @@ import { ARCHIVE_VERSION, type Manifest, manifestSchema, SCHEMA } from './trialA
 /** An archive that is not read, and why, in a sentence. */
 export class ArchiveError extends Error {}
 
-/** Records of one kind are never so large; what says so wants to fill the memory. */
-const MOST_TEXT_BYTES = 256 << 20;
+/** No text that this program can write is larger; what says so wants to fill the memory. */
+const MOST_TEXT_BYTES = 480 << 20;
 const MOST_ENTRIES = 200_100;
 const NAMED = /^(?:trial\.json|figures\.csv|records\/[A-Za-z]{1,30}\.json|blobs\/[0-9a-f]{64})$/;
 

@@ -84,33 +84,26 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
     }
   }
 
-  /** Listens to one file against those before it that are open. @returns whether there was anything to do */
+  /** Listens to one file against those that are open of it. @returns whether there was anything to do */
   async function step(files: readonly HeardFile[]): Promise<boolean> {
-    for (const [index, file] of files.entries()) {
-      const open = files.slice(0, index).filter((other) => mayMeet(other, file) && !isJudged(other, file));
-      if (open.length === 0) continue;
-      const own = await printOf(file);
-      const others = own
-        ? (await Promise.all(open.map(async (other) => ({ other, print: await printOf(other) })))).flatMap(({ other, print }) => (print ? [{ other, print }] : []))
-        : [];
-      const groupOf = groups(files);
-      const printed = (each: HeardFile, print: SoundPrint) => ({ id: each.sha256, path: blobs.pathOf(each.sha256), print });
-      const links =
-        own && others.length > 0
-          ? await linksOf(
-              file,
-              printed(file, own),
-              others.map(({ other, print }) => ({ ...printed(other, print), group: groupOf.get(other.sha256) ?? other.sha256 })),
-            )
-          : [];
-      for (const { other } of others) judged.set(pairKey(other, file), 'none');
-      for (const link of links) {
-        const other = others.find((each) => each.other.sha256 === link.b)?.other;
-        if (other) judged.set(pairKey(other, file), link);
-      }
-      return true;
+    const open = pairsOf(files).filter(({ other, file }) => !isJudged(other, file));
+    const file = open[0]?.file;
+    if (!file) return false;
+    const against = open.filter((pair) => pair.file === file).map(({ other }) => other);
+    const own = await printOf(file);
+    // Where it cannot be read itself there is nothing to listen for.
+    if (!own) return true;
+    const groupOf = groups(files);
+    const printed = (each: HeardFile, print: SoundPrint) => ({ id: each.sha256, path: blobs.pathOf(each.sha256), print });
+    const others: AlikeTask['others'] = [];
+    for (const other of against) {
+      const print = await printOf(other);
+      if (print) others.push({ ...printed(other, print), group: groupOf.get(other.sha256) ?? other.sha256 });
     }
-    return false;
+    const links = others.length > 0 ? await linksOf(file, printed(file, own), others) : [];
+    const found = new Map(links.map((link) => [link.b, link]));
+    for (const other of against) judged.set(pairKey(other, file), found.get(other.sha256) ?? 'none');
+    return true;
   }
 
   /** Files that lie on one time with surety, by the first of them. */
@@ -184,12 +177,22 @@ export function openSounds({ blobs, pool, events }: { blobs: BlobStore; pool: Wo
   };
 }
 
-/** Every two files that can be of one moment, the earlier one as the other. */
-const pairsOf = (files: readonly HeardFile[]) => files.flatMap((file, index) => files.slice(0, index).flatMap((other) => (mayMeet(other, file) ? [{ other, file }] : [])));
+/** Every two files of which one is in no take and which can be of one moment, each pair once. */
+function pairsOf(files: readonly HeardFile[]): { other: HeardFile; file: HeardFile }[] {
+  const pairs: { other: HeardFile; file: HeardFile }[] = [];
+  // By those that are open: thousands that are in place are not gone through one against the other.
+  for (const [index, file] of files.filter(({ placed }) => !placed).entries()) {
+    let openBefore = 0;
+    for (const other of files) {
+      if (!other.placed && openBefore++ >= index) continue;
+      if (mayMeet(other, file)) pairs.push({ other, file });
+    }
+  }
+  return pairs;
+}
 
-/** Whether it is worth a look if two files are of one moment: one recorder does not write two at once, and what is in place is known. */
+/** Whether two files can be of one moment: one recorder does not write two at once. */
 function mayMeet(a: HeardFile, b: HeardFile): boolean {
-  if (a.placed && b.placed) return false;
   if (a.recorder !== b.recorder || a.startMs === null || b.startMs === null) return true;
   return Math.min(a.startMs + 1000 * a.lengthS, b.startMs + 1000 * b.lengthS) > Math.max(a.startMs, b.startMs);
 }
