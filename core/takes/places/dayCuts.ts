@@ -1,3 +1,4 @@
+import { partsAround } from '../partsAround.ts';
 import type { TimedTake } from './timed.ts';
 
 /** Where in a long file a take lies, in seconds of the file. */
@@ -29,16 +30,12 @@ export function dayCuts({ startsAtMs, durationS }: { startsAtMs: number; duratio
   const ordered = [...takes].sort((a, b) => a.startedAtMs - b.startedAtMs);
   const spans = ordered.map(({ id, startedAtMs, stoppedAtMs }, index) => {
     const nextMs = ordered[index + 1]?.startedAtMs ?? Number.POSITIVE_INFINITY;
-    const fromS = (startedAtMs - startsAtMs) / 1000;
     const endMs = stoppedAtMs ?? Math.min(nextMs, startedAtMs + LONGEST_S * 1000);
-    return { takeId: id, fromS, toS: (Math.min(endMs, Math.max(nextMs, startedAtMs)) - startsAtMs) / 1000 };
+    return { takeId: id, startS: (startedAtMs - startsAtMs) / 1000, endS: (Math.min(endMs, Math.max(nextMs, startedAtMs)) - startsAtMs) / 1000 };
   });
-  return spans.flatMap(({ takeId, fromS, toS }, index): DayCut[] => {
+  return partsAround(spans, { startS: 0, endS: durationS }, MARGIN_S).flatMap((part, index): DayCut[] => {
+    const { startS: fromS, endS: toS } = spans[index] as (typeof spans)[number];
     if (Math.min(toS, durationS) - Math.max(fromS, 0) < LEAST_S) return [];
-    const before = (spans[index - 1]?.toS ?? Number.NEGATIVE_INFINITY) + fromS;
-    const after = toS + (spans[index + 1]?.fromS ?? Number.POSITIVE_INFINITY);
-    const startS = Math.max(0, fromS - MARGIN_S, before / 2);
-    const endS = Math.min(durationS, toS + MARGIN_S, after / 2);
-    return [{ takeId, startS, endS, logStartS: fromS, cutOff: fromS < -MISSING_S ? 'begins before' : toS > durationS + MISSING_S ? 'goes on after' : null }];
+    return [{ ...part, logStartS: fromS, cutOff: fromS < -MISSING_S ? 'begins before' : toS > durationS + MISSING_S ? 'goes on after' : null }];
   });
 }

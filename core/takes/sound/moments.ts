@@ -1,10 +1,9 @@
+import { partsAround, type Stretch } from '../partsAround.ts';
 import type { SoundLink } from './sameSound.ts';
 
 /** A file on the time that it shares with others. */
-export interface Lying {
+export interface Lying extends Stretch {
   id: string;
-  startS: number;
-  endS: number;
 }
 
 /** Files that lie on one time, by what sounds in them. */
@@ -48,9 +47,9 @@ export interface Moment {
 }
 
 /** Files that overlap by less are not of one moment. */
-const LEAST_SHARED_S = 1;
+export const LEAST_SHARED_S = 1;
 /** A file that ran on over several moments is of each with this much before and after. */
-const AROUND_S = 2;
+export const AROUND_S = 2;
 
 /**
  * The moments of a shared time: files that overlap are of one. A file that runs on over several moments of the others, as a camera
@@ -66,20 +65,16 @@ export function momentsOf(time: SharedTime): Moment[] {
   }
   const moments = clusters(time.filter(({ id }) => !runsOn.has(id)));
   const spans = moments.map((files) => ({ startS: Math.min(...files.map(({ startS }) => startS)), endS: Math.max(...files.map(({ endS }) => endS)) }));
+  const running = time.filter(({ id }) => runsOn.has(id)).map((file) => ({ file, parts: partsAround(spans, file, AROUND_S) }));
   return moments.map((files, index) => {
-    const span = spans[index] as (typeof spans)[number];
-    // Moments that follow at once meet in the middle, so that no part of a file is of two.
-    const afterS = ((spans[index - 1]?.endS ?? Number.NEGATIVE_INFINITY) + span.startS) / 2;
-    const beforeS = (span.endS + (spans[index + 1]?.startS ?? Number.POSITIVE_INFINITY)) / 2;
-    const around = time.flatMap((file): Lying[] => {
-      if (!runsOn.has(file.id) || sharedS(file, span) < LEAST_SHARED_S) return [];
-      return [{ id: file.id, startS: Math.max(file.startS, span.startS - AROUND_S, afterS), endS: Math.min(file.endS, span.endS + AROUND_S, beforeS) }];
-    });
+    const span = spans[index] as Stretch;
+    const around = running.flatMap(({ file, parts }): Lying[] => (sharedS(file, span) < LEAST_SHARED_S ? [] : [{ id: file.id, ...(parts[index] as Stretch) }]));
     return { parts: [...files, ...around] };
   });
 }
 
-const sharedS = (a: Pick<Lying, 'startS' | 'endS'>, b: Pick<Lying, 'startS' | 'endS'>) => Math.min(a.endS, b.endS) - Math.max(a.startS, b.startS);
+/** How long two stretches run together; less than nothing is how far they lie apart. */
+export const sharedS = (a: Stretch, b: Stretch) => Math.min(a.endS, b.endS) - Math.max(a.startS, b.startS);
 
 /** Files that overlap, each with any other of its cluster, in the order of their start. */
 function clusters(files: readonly Lying[]): Lying[][] {
