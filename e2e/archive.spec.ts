@@ -41,6 +41,16 @@ test('a whole trial is taken out on one computer and brought in on another, once
   await page.goto(`${second!.address}/trials/${trialId}/takes`);
   await expect(page.getByRole('region', { name: 'Table of recordings' }).getByRole('row', { name: /no take/ })).toHaveCount(2);
 
+  // Whoever breaks off in the middle, however often, ends nothing but that.
+  for (let broken = 0; broken < 12; broken++) {
+    const abort = new AbortController();
+    const answer = await fetch(`${second!.address}/api/${broken % 2 === 0 ? `trials/${trialId}/archive.zip` : 'storage/copy.zip'}`, { signal: abort.signal });
+    const reader = answer.body!.getReader();
+    for (let piece = 0; piece < broken % 4; piece++) await reader.read();
+    abort.abort();
+  }
+  expect(await ask(second!.address, 'GET', '/health')).toMatchObject({ status: 'ok' });
+
   // A second time it is told; damaged, it is told why, and nothing comes in.
   await page.goto(second!.address);
   await page.getByLabel('Archive of a trial').setInputFiles(path);

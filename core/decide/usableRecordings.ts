@@ -1,5 +1,6 @@
 import type { Criterion, Mark } from '../domain/criterion.ts';
 import { type Condition, conditionKey, NOT_KNOWN } from '../domain/factor.ts';
+import { grouped } from '../domain/grouped.ts';
 import type { Figures } from '../domain/recording.ts';
 import { candidatesOf, isSpoiled, setupCondition, slateLabel, type Take, type TakeSetup } from '../domain/take.ts';
 import type { RangeRow } from '../radio/rangeWindows.ts';
@@ -59,15 +60,13 @@ export interface Usable {
 /** Recordings tied to a setup of a take that was not spoiled; of each setup of a slate one counts, unless all are wanted. */
 export function usableRecordings({ takes, recordings, passes }: VerdictInput, notes: VerdictNote[]): Usable[] {
   const takeById = new Map(takes.filter((take) => !isSpoiled(take)).map((take) => [take.id, take]));
-  const bySetup = new Map<string, Usable[]>();
-  for (const recording of recordings) {
+  const tied = recordings.flatMap((recording): Usable[] => {
     const take = takeById.get(recording.takeId ?? '');
     const setup = take?.setups.find((each) => each.id === recording.setupId);
-    if (!take || !setup) continue;
-    gather(bySetup, setup.id, usableOf(recording, take, setup));
-  }
+    return take && setup ? [usableOf(recording, take, setup)] : [];
+  });
   // A file that was cut short and the one that came in its place are one recording, not two.
-  const once = [...bySetup.values()].map((group) => {
+  const once = [...grouped(tied, ({ setup }) => setup.id).values()].map((group) => {
     const best = group.reduce((kept, each) => (better(each.recording, kept.recording) ? each : kept));
     if (group.length > 1) {
       const others = group.filter((each) => each !== best).map(({ recording }) => recording.fileName);
@@ -75,8 +74,7 @@ export function usableRecordings({ takes, recordings, passes }: VerdictInput, no
     }
     return best;
   });
-  const bySlate = new Map<string, Usable[]>();
-  for (const each of once) gather(bySlate, `${each.take.slate} ${each.setup.candidateId} ${each.key}`, each);
+  const bySlate = grouped(once, ({ take, setup, key }) => `${take.slate} ${setup.candidateId} ${key}`);
   const again = new Set<string>();
   const chosen = [...bySlate.values()].flatMap((group) => {
     if (group.length === 1 || passes === 'all') return group;
@@ -86,12 +84,6 @@ export function usableRecordings({ takes, recordings, passes }: VerdictInput, no
   });
   if (again.size > 0 && passes === null) notes.push({ kind: 'passes', text: `Done again without the first being marked spoiled: ${[...again].join('; ')}.` });
   return chosen;
-}
-
-function gather<Value>(into: Map<string, Value[]>, key: string, value: Value): void {
-  const group = into.get(key);
-  if (group) group.push(value);
-  else into.set(key, [value]);
 }
 
 /** Whether it was recorded without a plan: part of its condition is not known. */
