@@ -34,6 +34,7 @@ const FORMAT = {
   take: null,
   tape: null,
   trackNames: [null],
+  markers: [],
 } satisfies FileFormat;
 
 /** Puts takes with measured recordings straight into the database, as many as a long trial has. */

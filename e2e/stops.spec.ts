@@ -28,7 +28,7 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
     const [take] = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
     // One browser with its own memory, in which pages come and go.
     await context.grantPermissions(['microphone']);
-    const pages: { fromMs: number; toMs: number }[] = [];
+    const pages: { fromMs: number; toMs: number; behindMs: number }[] = [];
     let page = await openRecorder(context, marvet, trialId);
     await page.getByRole('button', { name: /^Start take/ }).click();
     await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`))[0]?.status).toBe('rolling');
@@ -36,6 +36,8 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
     const device = await meter(() => read++);
     await ask(marvet.address, 'POST', `${at}/devices`, { name: 'Meter', kind: 'sound level meter', way: { by: 'json lines', host: '127.0.0.1', port: device.port } });
     let recordedSinceMs = await recordedSince(page);
+    let behindAtFirstMs = await behindMs(page);
+    let behindNowMs = behindAtFirstMs;
     const random = randomSource(7);
     const acknowledged: string[] = [];
     let pressed = 0;
@@ -48,17 +50,19 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
       await expect(page.getByRole('button', { name: 'Quoinholt broke up' })).toHaveText(new RegExp(`^Broke up ${pressed}$`));
       // At every stop something was acknowledged that must not be lost, however slow the machine is.
       await expect.poll(() => acknowledged.length).toBeGreaterThan(before);
+      behindNowMs = await behindMs(page);
       await new Promise((resolve) => setTimeout(resolve, 20 + 120 * random.uniform()));
       await (stop % 2 === 0 ? marvet.kill() : marvet.stop());
       await posting;
       if (stop % PAGE_EVERY === 0) {
-        pages.push({ fromMs: recordedSinceMs, toMs: Date.now() });
+        pages.push({ fromMs: recordedSinceMs, toMs: Date.now(), behindMs: behindNowMs - behindAtFirstMs });
         await page.close();
       }
       await marvet.start();
       if (stop % PAGE_EVERY === 0 && stop < STOPS) {
         page = await openRecorder(context, marvet, trialId);
         recordedSinceMs = await recordedSince(page);
+        behindAtFirstMs = await behindMs(page);
       }
     }
     // The next page sends what the last one left.
@@ -71,9 +75,18 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
 
     // Every page's sound is there to its last second, without a hole: the beeps of the input come at their time.
     const files = () => ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
-    await expect.poll(async () => (await files()).filter(({ state }) => state === 'done').length, { timeout: 60_000 }).toBe(pages.length);
+    // While a hundred stops went on nothing was measured to its end: how long that takes on a busy machine is not what is asked here.
+    const settled = async () => (await files()).filter(({ state }) => state === 'done' || state === 'failed').length;
+    await expect.poll(settled, { timeout: 300_000 }).toBe(pages.length);
+    expect((await files()).map(({ state, failure }) => failure ?? state)).toEqual(pages.map(() => 'done'));
     const lengths = (await files()).map(({ format }) => format.durationS).sort((a, b) => b - a);
-    const meant = pages.map(({ fromMs, toMs }) => (toMs - fromMs) / 1000).sort((a, b) => b - a);
+    // A busy browser renders its audio late, and a little of it is never heard at all: that is not lost.
+    const meant = pages.map(({ fromMs, toMs, behindMs }) => (toMs - fromMs - behindMs) / 1000).sort((a, b) => b - a);
+    console.log(
+      JSON.stringify(pages.map((p) => [p.toMs - p.fromMs, Math.round(p.behindMs)])),
+      JSON.stringify(lengths),
+      JSON.stringify(meant.map((m, i) => +(m - lengths[i]!).toFixed(2))),
+    );
     lengths.forEach((lengthS, index) => expect((meant[index] as number) - lengthS).toBeLessThan(1));
     const uneven: string[] = [];
     for (const { id } of await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`)) {
@@ -143,9 +156,13 @@ function beepToTheSample([everyS, longS]: readonly [number, number]): void {
     }
     const source = new AudioBufferSourceNode(this, { buffer: beeps, loop: true });
     source.start();
+    (window as unknown as { audioOfInputs: AudioContext }).audioOfInputs = this;
     return source as AudioNode as MediaStreamAudioSourceNode;
   };
 }
+
+/** How far the audio of the page lies behind the time since it was opened: more and more where the machine is too busy to render it. */
+const behindMs = (page: Page) => page.evaluate(() => performance.now() - 1000 * (window as unknown as { audioOfInputs: AudioContext }).audioOfInputs.currentTime);
 
 /** A moment at which it is sure that the page records. */
 async function recordedSince(page: Page): Promise<number> {

@@ -1,6 +1,7 @@
 import { CUT_SHORT, type FileFormat } from '../domain/fileFormat.ts';
 import type { ByteSource } from './byteSource.ts';
 import { readBext, startOf } from './chunks/bext.ts';
+import { readMarkers } from './chunks/cues.ts';
 import { readIxml } from './chunks/ixml.ts';
 import { readListInfo } from './chunks/listInfo.ts';
 import { HIGHEST_RATE_HZ, LOWEST_RATE_HZ, MOST_CHANNELS, WavError, type WavLayout } from './wavFormat.ts';
@@ -25,7 +26,7 @@ const NO_LENGTH = 'the header gives no length';
 
 /**
  * Reads the header of a WAVE file: RIFF (Microsoft/IBM 1991), RF64 (EBU Tech 3306) and BW64
- * (ITU-R BS.2088), with the metadata of bext (EBU Tech 3285), iXML and LIST/INFO. Unknown chunks are
+ * (ITU-R BS.2088), with the metadata of bext (EBU Tech 3285), iXML and LIST/INFO, and the markers of cue with LIST/adtl. Unknown chunks are
  * skipped, odd ones padded. Sizes are never trusted further than the file reaches.
  * @throws WavError `not-wav`, `unsupported-format`, `truncated` (no samples are reachable) or `empty`
  */
@@ -54,7 +55,7 @@ export function readWavHeader(source: ByteSource): WavLayout {
     const missingBytes = promisedBytes(source, container) - source.sizeBytes;
     if (missingBytes > 1) warnings.push(`${CUT_SHORT} the header promises ${missingBytes} bytes more than the file holds; its audio is all there, what stood behind it is not`);
   }
-  const metadata = readMetadata(source, chunks, warnings, fmt.sampleRateHz, fmt.channels);
+  const metadata = readMetadata(source, chunks, warnings, { ...fmt, frames });
   const format: FileFormat = {
     container,
     codec: 'PCM',
@@ -182,11 +183,11 @@ function readFmt(source: ByteSource, chunk: Chunk | undefined, anyChunk: boolean
   return { encoding, bitDepth, sampleRateHz, channels, bytesPerFrame, channelMask };
 }
 
-type Metadata = Pick<FileFormat, 'timeReferenceS' | 'startsAt' | 'originator' | 'description' | 'scene' | 'take' | 'tape' | 'trackNames'>;
+type Metadata = Pick<FileFormat, 'timeReferenceS' | 'startsAt' | 'originator' | 'description' | 'scene' | 'take' | 'tape' | 'trackNames' | 'markers'>;
 
-function readMetadata(source: ByteSource, chunks: Chunk[], warnings: string[], sampleRateHz: number, channels: number): Metadata {
-  const bytesOf = (id: string): Uint8Array | null => {
-    const chunk = chunks.find((each) => each.id === id && (id !== 'LIST' || listKind(source, each) === 'INFO'));
+function readMetadata(source: ByteSource, chunks: Chunk[], warnings: string[], { sampleRateHz, channels, frames }: Fmt & { frames: number }): Metadata {
+  const bytesOf = (id: string, kind?: 'INFO' | 'adtl'): Uint8Array | null => {
+    const chunk = chunks.find((each) => each.id === id && (kind === undefined || listKind(source, each) === kind));
     if (!chunk) return null;
     const bytes = new Uint8Array(Math.min(chunk.presentBytes, LARGEST_TEXT_CHUNK));
     source.read(chunk.offset, bytes);
@@ -198,8 +199,9 @@ function readMetadata(source: ByteSource, chunks: Chunk[], warnings: string[], s
   const ixmlBytes = bytesOf('iXML');
   const ixml = ixmlBytes ? readIxml(ixmlBytes) : null;
   if (ixmlBytes && !ixml) warnings.push('the iXML chunk is not well formed and was left out');
-  const infoBytes = bytesOf('LIST');
+  const infoBytes = bytesOf('LIST', 'INFO');
   const info = infoBytes ? readListInfo(infoBytes) : null;
+  const cue = bytesOf('cue ');
   return {
     timeReferenceS: bext ? bext.timeReferenceSamples / sampleRateHz : null,
     startsAt: bext && startOf(bext, sampleRateHz),
@@ -209,6 +211,7 @@ function readMetadata(source: ByteSource, chunks: Chunk[], warnings: string[], s
     take: ixml?.take ?? bext?.take ?? null,
     tape: ixml?.tape ?? bext?.tape ?? null,
     trackNames: Array.from({ length: channels }, (_, index) => ixml?.trackNames[index] ?? bext?.trackNames[index] ?? null),
+    markers: cue ? readMarkers(cue, bytesOf('LIST', 'adtl'), { sampleRateHz, frames }) : [],
   };
 }
 

@@ -53,7 +53,15 @@ const fileTimeS = z.number().min(0).max(1e6);
 const channelTies = z.array(z.object({ channelIndex: z.number().int().min(0).max(31), setupId: idSchema.nullable() })).max(32);
 /** A part of a long file that is of a take. */
 const cutSchema = z
-  .object({ takeId: idSchema, startS: fileTimeS, endS: fileTimeS, logStartS: z.number().min(-1e6).max(1e6).nullable(), channels: channelTies.optional() })
+  .object({
+    takeId: idSchema,
+    startS: fileTimeS,
+    endS: fileTimeS,
+    logStartS: z.number().min(-1e6).max(1e6).nullable(),
+    /** About its take by the log or by sound, or by somebody as a passage of the file. */
+    cutBy: z.enum(['log', 'passage']).default('log'),
+    channels: channelTies.optional(),
+  })
   .refine(({ startS, endS }) => endS > startS, 'A part ends after it begins');
 
 /** Puts files into takes, or takes them out; with the setup of each channel where that is known, else they are found by name and habit. */
@@ -74,7 +82,7 @@ export const placingsSchema = z.object({
     .min(1, 'Choose a file')
     .max(1000, 'At most 1,000 files at once'),
 });
-export type Placings = z.infer<typeof placingsSchema>;
+export type Placings = z.input<typeof placingsSchema>;
 
 /** Says by how much the clock of a recorder is off, or which candidate one of its channels is of; what is left out stays. */
 export const recorderPatchSchema = z.object({

@@ -14,6 +14,8 @@ export interface RecordingRow {
   trackName: string | null;
   /** From where on in its file; null is the start. */
   startS: number | null;
+  /** To where in its file; null is the end. */
+  endS: number | null;
   takeId: string | null;
   setupId: string | null;
   state: MeasureState;

@@ -2,6 +2,10 @@ import { z } from 'zod';
 
 const word = z.string().nullable();
 
+/** A moment that somebody marked while recording, or later: seconds from the start of the file, and what was written to it. */
+export const markerSchema = z.object({ atS: z.number(), label: z.string() });
+export type Marker = z.infer<typeof markerSchema>;
+
 /** What the header of a file says of its audio. */
 export const fileFormatSchema = z.object({
   container: z.enum(['RIFF', 'RF64', 'BW64', 'FLAC', 'AIFF', 'MP3', 'AAC', 'Ogg', 'MP4', 'MOV']),
@@ -29,6 +33,8 @@ export const fileFormatSchema = z.object({
   tape: word,
   /** A name per channel; null where the file gives none. */
   trackNames: z.array(word),
+  /** Moments that are marked in it, in the order of their time. */
+  markers: z.array(markerSchema).default([]),
 });
 export type FileFormat = z.infer<typeof fileFormatSchema>;
 

@@ -59,9 +59,9 @@ export const recordingSchema = z.object({
   endS: z.number().nullable(),
   /**
    * How its start is known: where something was switched there, by the clocks of file and log, by the moment of the press alone, or by
-   * hand; `log` where it was cut out of a longer file about its take.
+   * hand; `log` where it was cut out of a longer file about its take; `passage` where somebody cut the file by ear, by picture or by marker.
    */
-  cutBy: z.enum(['clock', 'press', 'hand', 'log']).nullable().default(null),
+  cutBy: z.enum(['clock', 'press', 'hand', 'log', 'passage']).nullable().default(null),
   /** Where in its file the log says that its take began, by the clock of its recorder; null where that is not known. */
   logStartS: z.number().nullable().default(null),
   trackName: z.string().nullable(),
@@ -77,6 +77,11 @@ export const recordingSchema = z.object({
   corrections: z.array(correctionSchema).max(MOST_CORRECTIONS),
 });
 export type Recording = z.infer<typeof recordingSchema>;
+
+export type CutBy = Recording['cutBy'];
+
+/** Whether a recording was cut out of a longer file as the part of a take, and not where something was switched. */
+export const isPart = (cutBy: CutBy): cutBy is 'log' | 'passage' => cutBy === 'log' || cutBy === 'passage';
 
 /** How long a recording is, in a file of a length. */
 export const recordingLengthS = ({ startS, endS }: Pick<Recording, 'startS' | 'endS'>, fileLengthS: number): number => (endS ?? fileLengthS) - (startS ?? 0);

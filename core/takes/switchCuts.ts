@@ -1,3 +1,4 @@
+import type { CutBy } from '../domain/recording.ts';
 import { followedSetups, type Take, type TakeSetup } from '../domain/take.ts';
 
 /** A stretch of a channel, and the setup that it is of. */
@@ -5,7 +6,7 @@ export interface SetupStretch {
   setupId: string;
   startS: number | null;
   endS: number | null;
-  cutBy: 'clock' | 'press' | 'hand' | 'log' | null;
+  cutBy: CutBy;
 }
 
 /** A shorter stretch has no word in it. */
@@ -18,6 +19,7 @@ const SHORTEST_S = 0.3;
  * @param clockStartS where in the file the take began, by its clock; null where the clock is none of this day
  * @param byHandS starts that were set by hand, by setup
  * @param within from where to where in the file the take lies, where it was cut out of a longer one; null is the start, or the end
+ * @param partBy how it was cut out; null where it was not
  */
 export function switchCuts(
   take: Pick<Take, 'setups' | 'startedAtMs'>,
@@ -27,14 +29,20 @@ export function switchCuts(
     fileLengthS,
     byHandS,
     within = [null, null],
-  }: { clockStartS: number | null; fileLengthS: number; byHandS: ReadonlyMap<string, number>; within?: readonly [fromS: number | null, toS: number | null] },
+    partBy = null,
+  }: {
+    clockStartS: number | null;
+    fileLengthS: number;
+    byHandS: ReadonlyMap<string, number>;
+    within?: readonly [fromS: number | null, toS: number | null];
+    partBy?: CutBy;
+  },
 ): SetupStretch[] {
   const [fromS, toS] = within;
-  const cutBy = fromS === null && toS === null ? null : 'log';
   const stretches: SetupStretch[] = [];
   for (const setup of followedSetups(take, first)) {
     if (setup === first) {
-      stretches.push({ setupId: setup.id, startS: fromS, endS: toS, cutBy });
+      stretches.push({ setupId: setup.id, startS: fromS, endS: toS, cutBy: partBy });
       continue;
     }
     const sinceStartS = take.startedAtMs === null || setup.sinceMs === undefined ? null : (setup.sinceMs - take.startedAtMs) / 1000;
@@ -49,7 +57,7 @@ export function switchCuts(
       setupId: setup.id,
       startS: stretches.length === 0 ? fromS : startS,
       endS: toS,
-      cutBy: stretches.length === 0 && cutBy ? cutBy : byHand !== undefined ? 'hand' : clockStartS !== null ? 'clock' : 'press',
+      cutBy: stretches.length === 0 && partBy ? partBy : byHand !== undefined ? 'hand' : clockStartS !== null ? 'clock' : 'press',
     });
   }
   return stretches;

@@ -1,6 +1,6 @@
 import { grouped } from '@marvet/core/domain/grouped';
 import { newId } from '@marvet/core/domain/identity';
-import type { MatchedBy } from '@marvet/core/domain/recording';
+import { isPart, type MatchedBy } from '@marvet/core/domain/recording';
 import { marksOn } from '@marvet/core/takes/stretchMarks';
 import type { AudioFileRow } from '../store/records.ts';
 import type { Tables } from '../store/store.ts';
@@ -47,6 +47,7 @@ export interface FileCut {
   startS: number;
   endS: number;
   logStartS: number | null;
+  cutBy: 'log' | 'passage';
   channels: readonly ChannelTie[];
 }
 
@@ -59,6 +60,8 @@ export async function assignCuts(tables: Tables, file: Pick<AudioFileRow, 'id' |
   for (const [index, { endS, takeId }] of inOrder.entries()) {
     if (!(await tables.takes.existsBy({ id: takeId, ...present(file.trialId) }))) throw notFound('take');
     if (endS > file.format.durationS + 1e-6) throw new ApiError(422, 'invalid', `The file ends at ${file.format.durationS.toFixed(2)} s`, { cuts: 'A part ends after the file' });
+    if (inOrder.some((other, place) => place < index && other.takeId === takeId))
+      throw new ApiError(422, 'invalid', 'Two parts are of one take. What was said again is a take of its own: choose another, or join the two', { cuts: 'A take has two parts' });
     const next = inOrder[index + 1];
     if (next && next.startS < endS) throw new ApiError(422, 'invalid', `Two parts overlap at ${next.startS.toFixed(2)} s`, { cuts: 'Two parts overlap' });
   }
@@ -67,9 +70,9 @@ export async function assignCuts(tables: Tables, file: Pick<AudioFileRow, 'id' |
     refuseLostMarks(own, inOrder);
     const left = [...own];
     const [pattern] = own as [Placed];
-    for (const { takeId, startS, endS, logStartS, channels } of inOrder) {
+    for (const { takeId, startS, endS, logStartS, cutBy, channels } of inOrder) {
       const setupId = channels.find(({ channelIndex }) => channelIndex === pattern.channels[0])?.setupId ?? null;
-      const place = { takeId, setupId, matchedBy: by, startS, endS, logStartS, cutBy: 'log' as const };
+      const place = { takeId, setupId, matchedBy: by, startS, endS, logStartS, cutBy };
       const fresh = { ...place, ...UNMEASURED, ...marksOn(own, startS, endS) };
       const [row] = left.splice(
         Math.max(
@@ -89,7 +92,7 @@ export async function assignCuts(tables: Tables, file: Pick<AudioFileRow, 'id' |
 /** A file that was cut about takes is one again, each channel in its first recording. */
 async function joinParts(tables: Tables, fileId: string): Promise<void> {
   const rows = await placedRows(tables, fileId);
-  if (rows.every(({ cutBy }) => cutBy !== 'log')) return;
+  if (!rows.some(({ cutBy }) => isPart(cutBy))) return;
   for (const own of grouped(rows, ({ channels }) => String(channels)).values()) {
     const [first, ...others] = own.sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0)) as [Placed, ...Placed[]];
     await tables.recordings.update(first.id, { startS: null, endS: null, cutBy: null, logStartS: null, ...UNMEASURED, ...marksOn(own, null, null) });

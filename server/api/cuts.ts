@@ -1,5 +1,6 @@
 import { grouped } from '@marvet/core/domain/grouped';
 import { newId } from '@marvet/core/domain/identity';
+import { isPart } from '@marvet/core/domain/recording';
 import { firstSetups, followedSetups, type Take, type TakeSetup } from '@marvet/core/domain/take';
 import { marksOn, type StretchMarks } from '@marvet/core/takes/stretchMarks';
 import { type SetupStretch, switchCuts } from '@marvet/core/takes/switchCuts';
@@ -86,12 +87,13 @@ async function cutChannel(tables: Tables, file: Pick<AudioFileRow, 'id' | 'forma
   if (!first && rows.length === 1) return false;
   const inOrder = [...rows].sort((a, b) => (a.startS ?? 0) - (b.startS ?? 0));
   const within = [inOrder[0]?.startS ?? null, inOrder.at(-1)?.endS ?? null] as const;
+  const partBy = inOrder.map(({ cutBy }) => cutBy).find(isPart) ?? null;
   const { durationS, timeReferenceS } = file.format;
   const clockStartS = inOrder[0]?.logStartS ?? logStartS(timeReferenceS, take?.startedAtMs ?? null, durationS);
   const wishes: (Omit<SetupStretch, 'setupId'> & { setupId: string | null })[] =
     take && first
-      ? switchCuts(take, first, { clockStartS, fileLengthS: durationS, byHandS, within })
-      : [{ setupId: null, startS: within[0], endS: within[1], cutBy: within[0] === null && within[1] === null ? null : 'log' }];
+      ? switchCuts(take, first, { clockStartS, fileLengthS: durationS, byHandS, within, partBy })
+      : [{ setupId: null, startS: within[0], endS: within[1], cutBy: partBy }];
   const left = [...inOrder];
   let changed = false;
   for (const wish of wishes) {

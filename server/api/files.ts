@@ -13,6 +13,7 @@ import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
 import { recorderOf } from '@marvet/core/takes/places/recorderOf';
 import { Hono } from 'hono';
 import { z } from 'zod';
+import { channelWav } from '../audio/channelWav.ts';
 import { webStream } from '../audio/webStream.ts';
 import { takesOf } from '../jobs/measuring.ts';
 import { listedJson } from '../store/listedJson.ts';
@@ -128,6 +129,25 @@ export function fileRoutes({ store, blobs, livePool, work, events }: Services): 
         await measuring.request(files.map((file) => file.id));
         events.tell(trialId, { type: 'records', tags: ['Files', 'Recordings', 'Trials'], page: null });
         return context.json({ files: files.length }, 202);
+      })
+      /** How loud all of it is over time, whatever it is cut into. */
+      .get('/:id/levels', async (context) => {
+        const file = await presentFile(store, pathId(context, 'trial'), pathId(context, 'id'));
+        return context.json(await work.levels(file.trialId, { path: blobs.pathOf(file.sha256) }));
+      })
+      /** One channel of all of it as a mono file, whatever it is cut into. */
+      .get('/:id/channels/:channel/audio', async (context) => {
+        const file = await presentFile(store, pathId(context, 'trial'), pathId(context, 'id'));
+        const channel = parsed(
+          z.coerce
+            .number()
+            .int()
+            .min(0)
+            .max(file.format.channels - 1),
+          context.req.param('channel'),
+        );
+        const { lengthBytes, body } = channelWav(blobs.pathOf(file.sha256), channel, [null, null]);
+        return context.body(body, 200, { 'Content-Type': 'audio/wav', 'Content-Length': String(lengthBytes), 'Cache-Control': 'private, max-age=3600' });
       })
       .get('/:id/audio', async (context) => {
         const file = await presentFile(store, pathId(context, 'trial'), pathId(context, 'id'));

@@ -75,6 +75,7 @@ export async function layOut(tables: Tables, trialId: string, { moments, channel
       startS: part.startS ?? 0,
       endS: part.endS ?? file.format.durationS,
       logStartS: null,
+      cutBy: 'log' as const,
       channels: ties,
     }));
     await assignCuts(tables, file, spans, by);

@@ -1,5 +1,5 @@
 import type { PerformanceSource } from '@marvet/core/contract/recordings';
-import { recordingLengthS } from '@marvet/core/domain/recording';
+import { isPart, recordingLengthS } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
 import type { Span } from '@marvet/core/measure/report.types';
 import { findPerformance } from '@marvet/core/takes/performance';
@@ -29,7 +29,7 @@ export function performanceOf(
     logStartS: logS,
     logIsRough: recording.cutBy === 'log',
     // The slate is spoken at the head of the take, not where something was switched.
-    slateSpoken: (recording.startS === null || recording.cutBy === 'log') && (file.slateSpoken ?? trial.slatesSpoken ?? false),
+    slateSpoken: (recording.startS === null || isPart(recording.cutBy)) && (file.slateSpoken ?? trial.slatesSpoken ?? false),
   });
 }
 

@@ -1,5 +1,6 @@
 import type { Placings } from '@marvet/core/contract/places';
 import { grouped } from '@marvet/core/domain/grouped';
+import { isPart } from '@marvet/core/domain/recording';
 import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
 import { matchSetups } from '@marvet/core/takes/matchFile';
 import { firstKnown, habitOf, setupsOf } from '@marvet/core/takes/places/habit';
@@ -31,7 +32,7 @@ export async function tiesOf(tables: Pick<ReadTables, 'recordings'>, fileIds: re
     // Where something was switched the first stretch says it; the others follow.
     const channels = own.flatMap(({ channels: [channelIndex = 0], setupId, startS }): ChannelTie[] => (startS === null ? [{ channelIndex, setupId }] : []));
     const parts = grouped(
-      own.filter(({ cutBy, takeId }) => cutBy === 'log' && takeId !== null),
+      own.filter(({ cutBy, takeId }) => isPart(cutBy) && takeId !== null),
       ({ takeId }) => takeId as string,
     );
     const cuts = [...parts].map(([takeId, rows]) => partOf(takeId, rows, own));
@@ -40,13 +41,14 @@ export async function tiesOf(tables: Pick<ReadTables, 'recordings'>, fileIds: re
   return { places };
 }
 
-type Part = Pick<RecordingRow, 'takeId' | 'setupId' | 'channels' | 'startS' | 'endS' | 'logStartS'>;
+type Part = Pick<RecordingRow, 'takeId' | 'setupId' | 'channels' | 'startS' | 'endS' | 'logStartS' | 'cutBy'>;
 
 /** A part of a file as it was cut; what was switched in it follows from its take. */
 function partOf(takeId: string, rows: readonly Part[], all: readonly Part[]) {
   const endS = Math.max(...all.filter((row) => row.takeId === takeId).map((row) => row.endS ?? 0));
   const channels = rows.map(({ channels: [channelIndex = 0], setupId }): ChannelTie => ({ channelIndex, setupId }));
-  return { takeId, startS: rows[0]?.startS ?? 0, endS, logStartS: rows[0]?.logStartS ?? null, channels };
+  const [first] = rows;
+  return { takeId, startS: first?.startS ?? 0, endS, logStartS: first?.logStartS ?? null, cutBy: first?.cutBy === 'passage' ? ('passage' as const) : ('log' as const), channels };
 }
 
 /** Setups of the channels of a file in a take: as somebody said of its recorder, then by names, then by what its other files have. */

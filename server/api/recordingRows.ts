@@ -7,7 +7,7 @@ interface StoredRow extends Omit<RecordingRow, 'channels' | 'table'> {
   table: string | null;
 }
 
-const SELECT = `SELECT r."id", r."fileId", f."name" AS "fileName", r."channels", r."trackName", r."startS", r."takeId", r."setupId", f."state", f."methodVersion", r."shown" AS "table",
+const SELECT = `SELECT r."id", r."fileId", f."name" AS "fileName", r."channels", r."trackName", r."startS", r."endS", r."takeId", r."setupId", f."state", f."methodVersion", r."shown" AS "table",
   json_array_length(f."warnings") AS "remarks" FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId"
   WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL`;
 

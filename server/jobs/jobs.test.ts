@@ -75,6 +75,7 @@ describe('the runner', () => {
     clip: { run, resumes: false },
     plan: { run, resumes: false },
     places: { run, resumes: false },
+    levels: { run, resumes: false },
   });
 
   it('does what a person waits for before bulk work, though that was there first', async () => {

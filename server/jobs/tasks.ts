@@ -5,7 +5,7 @@ import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
 import type { MeasuredFile } from '@marvet/core/measure/fileMeters';
 import type { GrownFile, HeardWhileGrowing } from '@marvet/core/measure/measureGrowing';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
-import type { MeasureOptions } from '@marvet/core/measure/report.types';
+import type { LevelSeries, MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 import type { PlacedByClock } from '@marvet/core/takes/places/placeByClock';
 import type { TimedFile, TimedTake } from '@marvet/core/takes/places/timed';
@@ -61,6 +61,12 @@ export interface PlacesTask {
   takes: TimedTake[];
 }
 
+/** How loud a whole file is over time. */
+export interface LevelsTask {
+  kind: 'levels';
+  path: string;
+}
+
 /** The sound of a file that is no WAVE file, taken out into one. */
 export interface DecodeTask {
   kind: 'decode';
@@ -96,7 +102,7 @@ export interface AlikeTask {
   others: (PrintedFile & { group: string })[];
 }
 
-export type AnyTask = DecodeTask | FollowTask | PrintTask | AlikeTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask | PlacesTask;
+export type AnyTask = DecodeTask | FollowTask | PrintTask | AlikeTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask | PlacesTask | LevelsTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
 export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
@@ -116,13 +122,15 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
           ? RoundCut
           : Task extends ClipTask
             ? Uint8Array
-            : Task extends PlacesTask
-              ? PlacedByClock[]
-              : Task extends PrintTask
-                ? SoundPrint
-                : Task extends AlikeTask
-                  ? SoundLink[]
-                  : BuiltPlan;
+            : Task extends LevelsTask
+              ? LevelSeries
+              : Task extends PlacesTask
+                ? PlacedByClock[]
+                : Task extends PrintTask
+                  ? SoundPrint
+                  : Task extends AlikeTask
+                    ? SoundLink[]
+                    : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

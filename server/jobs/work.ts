@@ -2,7 +2,7 @@ import type { Job, JobKind } from '@marvet/core/domain/job';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { RoundCut } from '@marvet/core/listen/cutRound';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
-import { METHOD_VERSION } from '@marvet/core/measure/report.types';
+import { type LevelSeries, METHOD_VERSION } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 import type { PlacedByClock } from '@marvet/core/takes/places/placeByClock';
 import { LRUCache } from 'lru-cache';
@@ -13,7 +13,7 @@ import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
 import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
-import type { ClipTask, CutTask, JobTask, PairTask, PlacesTask } from './tasks.ts';
+import type { ClipTask, CutTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
 
 /** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
 const KEPT_BYTES = 160 << 20;
@@ -27,6 +27,7 @@ export interface Work {
   cut(trialId: string, task: Omit<CutTask, 'kind'>): Promise<RoundCut>;
   clip(roundId: string, task: Omit<ClipTask, 'kind'>): Promise<Uint8Array>;
   places(trialId: string, task: Omit<PlacesTask, 'kind'>): Promise<PlacedByClock[]>;
+  levels(trialId: string, task: Omit<LevelsTask, 'kind'>): Promise<LevelSeries>;
   plan(trialId: string, plan: PlanDraft, context: PlanContext): Promise<BuiltPlan>;
 }
 
@@ -48,6 +49,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     clip: waitedFor,
     plan: waitedFor,
     places: waitedFor,
+    levels: waitedFor,
   };
   const runner = openRunner(store, handlers, BULK_AT_ONCE);
   const measuring = openMeasuring(store, runner);
@@ -81,6 +83,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, false),
     clip: (roundId, task) => result(null, roundId, `clip ${JSON.stringify(task)}`, { kind: 'clip', ...task }, true),
     places: (trialId, task) => result(trialId, trialId, `places ${trialId} ${JSON.stringify(task)}`, { kind: 'places', ...task }, true),
+    levels: (trialId, task) => result(trialId, trialId, `levels ${task.path}`, { kind: 'levels', ...task }, true),
     plan: (trialId, plan, context) => result(trialId, trialId, `plan ${trialId} ${JSON.stringify(plan)} ${JSON.stringify(context)}`, { kind: 'plan', plan, context }, false),
   };
 }

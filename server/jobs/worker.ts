@@ -12,6 +12,7 @@ import { measurePair } from '@marvet/core/measure/pair/pair';
 import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
 import { measureFile } from '@marvet/core/measure/report';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
+import { fileLevels } from '@marvet/core/takes/passages/fileLevels';
 import { placeByClock } from '@marvet/core/takes/places/placeByClock';
 import { type SoundLink, sameSound } from '@marvet/core/takes/sound/sameSound';
 import { soundPrint } from '@marvet/core/takes/sound/soundPrint';
@@ -55,6 +56,8 @@ function done(task: AnyTask, progress: MessagePort): unknown {
       return withTracks([task], ([track]) => writeWav([blindClip(track as PairTrack, task)], { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
     case 'places':
       return task.recorders.map(({ files, aheadByHandS }) => placeByClock(files, task.takes, aheadByHandS));
+    case 'levels':
+      return withFileSource(task.path, (source) => fileLevels(source, readWavHeader(source), sparing(progress)));
     case 'print':
       return withFileSource(task.path, (source) => soundPrint(source, readWavHeader(source)));
     case 'alike':

@@ -12,6 +12,7 @@ const SlateCards = lazy(() => import('../stages/plan/SlateCards.tsx'));
 const Field = lazy(() => import('../stages/field/Field.tsx'));
 const Takes = lazy(() => import('../stages/takes/Takes.tsx'));
 const Inside = lazy(() => import('../stages/takes/Inside.tsx'));
+const Passages = lazy(() => import('../stages/takes/passages/Passages.tsx'));
 const Pair = lazy(() => import('../stages/takes/Pair.tsx'));
 const Methods = lazy(() => import('../stages/methods/Methods.tsx'));
 const Listen = lazy(() => import('../stages/listen/Listen.tsx'));
@@ -58,6 +59,7 @@ export const router = createBrowserRouter([
       { path: 'field', element: <Field />, handle: { plain: true } },
       { path: 'takes', element: <Takes /> },
       { path: 'takes/pair/:recordingId/:otherId', element: <Pair /> },
+      { path: 'takes/files/:fileId', element: <Passages /> },
       { path: 'takes/:recordingId', element: <Inside /> },
       { path: 'listen', element: <Listen /> },
       { path: 'verdict', element: <Verdict /> },

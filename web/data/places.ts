@@ -1,4 +1,5 @@
 import type { Places, Placings, RecorderPatch } from '@marvet/core/contract/places';
+import type { LevelSeries } from '@marvet/core/measure/report.types';
 import { api } from './api.ts';
 
 const placesApi = api.injectEndpoints({
@@ -10,6 +11,8 @@ const placesApi = api.injectEndpoints({
       query: ({ trialId, places }) => ({ url: `trials/${trialId}/places`, method: 'POST', body: { places } }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict', 'Trials'],
     }),
+    /** How loud a whole file is over time; its bytes never change. */
+    fileLevels: build.query<LevelSeries, { trialId: string; fileId: string }>({ query: ({ trialId, fileId }) => `trials/${trialId}/files/${fileId}/levels` }),
     /** Says something of a recorder, and answers with how its files were tied before. */
     changeRecorder: build.mutation<Placings, { trialId: string; patch: RecorderPatch }>({
       query: ({ trialId, patch }) => ({ url: `trials/${trialId}/places/recorders`, method: 'PATCH', body: patch }),
@@ -23,4 +26,4 @@ const placesApi = api.injectEndpoints({
   }),
 });
 
-export const { usePlacesQuery, usePutInPlaceMutation, useChangeRecorderMutation, useSetRecorderMutation } = placesApi;
+export const { useFileLevelsQuery, usePlacesQuery, usePutInPlaceMutation, useChangeRecorderMutation, useSetRecorderMutation } = placesApi;

@@ -1,13 +1,15 @@
 import type { RecordingDetail } from '@marvet/core/contract/recordings';
+import type { CutBy } from '@marvet/core/domain/recording';
 import { useMoveCutMutation } from '../../data/work.ts';
 import { KeptNumber } from '../../parts/fields.tsx';
 import { Trouble } from '../../parts/states.tsx';
 
-const BY: Record<'clock' | 'press' | 'hand' | 'log', string> = {
+const BY: Record<NonNullable<CutBy>, string> = {
   clock: 'as the clocks of file and log have the press of the switch',
   press: 'by the press of the switch, as if the file had begun with the take: look at the level, and set it',
   hand: 'set by hand',
   log: 'cut out about its take by the clock of its recorder',
+  passage: 'cut out of its file as a passage',
 };
 
 /** From where on in its file a recording is, where something was switched there: to be set by hand for all channels at once. */

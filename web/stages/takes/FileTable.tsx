@@ -4,7 +4,7 @@ import { formatText } from '@marvet/core/domain/formatRemarks';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { type ColumnDef, createColumnHelper, type SortingState } from '@tanstack/react-table';
-import { RefreshCw, Square, Trash2 } from 'lucide-react';
+import { RefreshCw, Scissors, Square, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -108,6 +108,9 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
                   <RefreshCw size={14} aria-hidden />
                 </Button>
               )}
+              <Link className="btn btn-plain btn-sm" to={`files/${original.id}`} title="Cut into passages" aria-label={`Passages of ${original.name}`}>
+                <Scissors size={14} aria-hidden />
+              </Link>
               <Button size="sm" variant="plain" title="Put into the bin" aria-label={`Delete ${original.name}`} onClick={() => bin(original.id, original.name)}>
                 <Trash2 size={14} aria-hidden />
               </Button>

@@ -46,7 +46,9 @@ function Remarks({ recording }: { recording: RecordingDetail }) {
     <Sheet title="The file">
       <dl className="facts small">
         <dt>Name</dt>
-        <dd className="text-break">{file.name}</dd>
+        <dd className="text-break">
+          {file.name} <Link to={`/trials/${file.trialId}/takes/files/${file.id}`}>Its passages</Link>
+        </dd>
         <dt>Channel</dt>
         <dd>
           {channels.map((channel) => channel + 1).join(' and ')} {trackName}

@@ -3,7 +3,7 @@ import { EVENT_NAMES } from '@marvet/core/measure/eventNames';
 import type { ShownEvent } from '@marvet/core/measure/events/corrected';
 import { eventText } from '@marvet/core/measure/eventWords';
 import type { ActivityGroup, AudioEvent, LevelSeries, Span } from '@marvet/core/measure/report.types';
-import { useId } from 'react';
+import { type ReactNode, useId } from 'react';
 import { useWidth } from '../../parts/useWidth.ts';
 import { acrossPx, downPx, LevelCurve } from './LevelCurve.tsx';
 import { ticks } from './lanePaths.ts';
@@ -25,7 +25,8 @@ const BOTTOM_DB = -90;
 interface LevelLanesProps {
   label: string;
   series: LevelSeries;
-  activity: Pick<ActivityGroup, 'speech' | 'pause'>;
+  /** Without words where nobody looked for any. */
+  activity: Pick<ActivityGroup, 'pause'> & Partial<Pick<ActivityGroup, 'speech'>>;
   events: readonly ShownEvent[];
   /** What is shown, in seconds of the file. */
   window: Span;
@@ -41,11 +42,13 @@ interface LevelLanesProps {
   movable?: readonly MovableSpan[];
   /** The event that is looked at. */
   chosen?: AudioEvent | null;
+  /** What lies over the picture: where a moment lies across it, and how far down the level reaches, both 0 to 1. */
+  over?: (share: (seconds: number) => number, heightShare: number) => ReactNode;
 }
 
 /** Level over time with lanes for words, pauses and each kind of event under it. */
 export function LevelLanes(props: LevelLanesProps) {
-  const { label, series, activity, events, window, atS, onSeek, onEvent, compact = false, performance = null, roomTone = null, movable = [], chosen = null } = props;
+  const { label, series, activity, events, window, atS, onSeek, onEvent, compact = false, performance = null, roomTone = null, movable = [], chosen = null, over } = props;
   const [fromS, toS] = window;
   const clip = useId();
   // Drawn as wide as it is shown, so that the lettering keeps its size on a phone.
@@ -59,7 +62,7 @@ export function LevelLanes(props: LevelLanesProps) {
   const y = (db: number) => downPx(db, scale);
   const kinds = EVENT_KINDS.filter((kind) => events.some((event) => event.kind === kind));
   const spans: { name: string; className: string; spans: Span[] }[] = [
-    { name: 'words', spans: activity.speech, className: 'words' },
+    ...(activity.speech ? [{ name: 'words', spans: activity.speech, className: 'words' }] : []),
     { name: 'pauses', spans: activity.pause, className: 'pause' },
     ...(roomTone ? [{ name: 'room tone', spans: [roomTone], className: 'room-tone' }] : []),
   ];
@@ -82,7 +85,7 @@ export function LevelLanes(props: LevelLanesProps) {
     event.preventDefault();
     onSeek(Math.max(fromS, Math.min(toS, atS + by)));
   };
-  const summary = `${activity.speech.length} stretches of words, ${activity.pause.length} pauses, ${events.length} events`;
+  const summary = [...(activity.speech ? [`${activity.speech.length} stretches of words`] : []), `${activity.pause.length} pauses`, `${events.length} events`].join(', ');
   return (
     <div className="lane-wrap">
       <svg
@@ -168,6 +171,7 @@ export function LevelLanes(props: LevelLanesProps) {
           heightShare={base / height}
         />
       ))}
+      {over?.((seconds) => x(seconds) / width, base / height)}
     </div>
   );
 }
