@@ -2,7 +2,7 @@ import type { CaptureDraft } from '@marvet/core/domain/capture';
 import { newId } from '@marvet/core/domain/identity';
 import { describe, expect, it, vi } from 'vitest';
 import { type CaptureServer, PieceSender } from './pieceSender.ts';
-import type { PieceStore, UnsentCapture } from './pieceStore.ts';
+import { nextPart, type PieceStore, type UnsentCapture } from './pieceStore.ts';
 
 /** The browser's database, as far as sound needs it. */
 function memory(): PieceStore & { left(): number } {
@@ -21,6 +21,11 @@ function memory(): PieceStore & { left(): number } {
     forget: async (captureId) => {
       captures.delete(captureId);
       pieces = pieces.filter((each) => each.captureId !== captureId);
+    },
+    moveOn: async (captureId, id, from) => {
+      pieces = pieces.map((each) => (each.captureId === captureId ? { ...each, captureId: id, number: each.number - from } : each));
+      captures.set(id, nextPart(captures.get(captureId)!, id, from));
+      captures.delete(captureId);
     },
     count: async () => pieces.length,
   };
@@ -100,6 +105,55 @@ describe('sound on its way to the disk', () => {
     await sender.kick();
     const [, second] = [...there.told.values()];
     expect(second).toEqual({ bytes: [1, 2], closed: true });
+    expect(store.left()).toBe(0);
+  });
+
+  it('what is recorded while the end of it is sent goes with it, whenever the recording ends', async () => {
+    const [store, there] = [memory(), server()];
+    const own = capture();
+    await store.keepCapture(own);
+    await store.keepPiece(piece(own.id, 0));
+    const calls: CaptureServer = {
+      ...there.calls,
+      async put(...sent) {
+        const answer = await there.calls.put(...sent);
+        // While the first is on its way the last comes, and the take is stopped.
+        if (sent[2] === 0) {
+          await store.keepPiece(piece(own.id, 1));
+          await store.keepCapture({ ...own, pieces: 2 });
+          void sender.kick();
+        }
+        return answer;
+      },
+    };
+    const sender = new PieceSender(store, calls, () => undefined);
+    await sender.kick();
+    expect(there.told.get(own.id)).toEqual({ bytes: [0, 1], closed: true });
+    expect(store.left()).toBe(0);
+  });
+
+  it('a piece that comes while the server is found to have closed the recording is of the next part, at its place', async () => {
+    const [store, there] = [memory(), server()];
+    const own = capture();
+    await store.keepCapture(own);
+    await store.keepPiece(piece(own.id, 0));
+    const calls: CaptureServer = {
+      ...there.calls,
+      async put(...sent) {
+        const answer = await there.calls.put(...sent);
+        if ('closed' in answer) {
+          await store.keepPiece({ ...sender.placeOf(own.id, 2), bytes: Uint8Array.of(2) });
+          await store.keepCapture({ ...own, pieces: 3 });
+        }
+        return answer;
+      },
+    };
+    const sender = new PieceSender(store, calls, () => undefined);
+    await sender.kick();
+    there.told.get(own.id)!.closed = true;
+    await store.keepPiece(piece(own.id, 1));
+    await sender.kick();
+    expect([...there.told.values()][1]).toEqual({ bytes: [1, 2], closed: true });
     expect(store.left()).toBe(0);
   });
 

@@ -85,8 +85,8 @@ export class PieceSender {
       await this.store.forgetBefore(id, next);
       this.onChange();
     }
-    // It may have ended meanwhile.
-    const { pieces, binned } = (await this.store.captures()).find((each) => each.id === id) ?? capture;
+    // Known from before its pieces were gone through: what has ended had all of them in the store. What ends later is told of again.
+    const { pieces, binned } = capture;
     if (pieces === null) return true;
     const finished = await this.server.finish(trialId, id, binned);
     if (!('ok' in finished)) return this.settle(capture, finished);
@@ -109,14 +109,11 @@ export class PieceSender {
   private async goOnAsNextPart(capture: UnsentCapture): Promise<void> {
     const id = newId();
     const first = await this.store.pieceFrom(capture.id, 0);
-    const from = first?.number ?? 0;
-    for (let piece = first; piece; piece = await this.store.pieceFrom(capture.id, piece.number + 1)) {
-      await this.store.keepPiece({ captureId: id, number: piece.number - from, bytes: piece.bytes });
-    }
-    const pieces = capture.pieces === null ? null : capture.pieces - from;
-    if (first) await this.store.keepCapture({ ...capture, id, draft: { ...capture.draft, id, part: capture.draft.part + 1 }, pieces });
+    if (!first) return this.store.forget(capture.id);
+    const from = first.number;
+    // From here on pieces are kept under the new identity, while those before are moved there.
     this.moved.set(capture.id, { id, from });
-    await this.store.forget(capture.id);
+    await this.store.moveOn(capture.id, id, from);
     this.again = true;
   }
 }

@@ -25,6 +25,14 @@ interface Schema extends DBSchema {
   pieces: { key: [string, number]; value: Piece };
 }
 
+/** What is left of a recording from a piece on, as a part of its own. */
+export const nextPart = (capture: UnsentCapture, id: string, from: number): UnsentCapture => ({
+  ...capture,
+  id,
+  draft: { ...capture.draft, id, part: capture.draft.part + 1 },
+  pieces: capture.pieces === null ? null : capture.pieces - from,
+});
+
 /** Where sound waits until it is on the server's disk. */
 export interface PieceStore {
   keepCapture(capture: UnsentCapture): Promise<void>;
@@ -37,6 +45,8 @@ export interface PieceStore {
   /** Lets pieces before a number go: they are on the disk. */
   forgetBefore(captureId: string, number: number): Promise<void>;
   forget(captureId: string): Promise<void>;
+  /** Makes a recording the next part of itself, its pieces from a number on counting from 0 there: all of it or nothing. */
+  moveOn(captureId: string, id: string, from: number): Promise<void>;
   /** How many pieces wait, of all recordings. */
   count(): Promise<number>;
 }
@@ -76,6 +86,19 @@ export function browserPieces(): PieceStore {
     async forget(captureId) {
       const transaction = (await database()).transaction(['captures', 'pieces'], 'readwrite');
       await Promise.all([transaction.objectStore('captures').delete(captureId), transaction.objectStore('pieces').delete(of(captureId))]);
+      await transaction.done;
+    },
+    async moveOn(captureId, id, from) {
+      const transaction = (await database()).transaction(['captures', 'pieces'], 'readwrite');
+      const pieces = transaction.objectStore('pieces');
+      for (let cursor = await pieces.openCursor(of(captureId)); cursor; cursor = await cursor.continue()) {
+        await pieces.put({ ...cursor.value, captureId: id, number: cursor.value.number - from });
+        await cursor.delete();
+      }
+      const captures = transaction.objectStore('captures');
+      const before = await captures.get(captureId);
+      if (before) await captures.put(nextPart(before, id, from));
+      await captures.delete(captureId);
       await transaction.done;
     },
     count: async () => (await database()).count('pieces'),

@@ -63,6 +63,9 @@ class TakeRecorder {
   /** Recordings whose pieces are still to come, in their order: the last piece of one comes before the first of the next. */
   private readonly coming: Coming[] = [];
   private readonly locks = new Map<string, () => void>();
+  /** Levels as they were heard last. They are shown when the screen is drawn: a page that is late keeps sound first. */
+  private levels: readonly ChannelLevel[] = [];
+  private drawing = 0;
   /** What is kept is kept in its order. */
   private keeping: Promise<unknown> = Promise.resolve();
 
@@ -108,7 +111,8 @@ class TakeRecorder {
       const onEnded = (label: string) => this.set({ trouble: `${label} is gone: it was pulled out, or the browser took it away. Choose the inputs again.` });
       this.inputs = await openInputs(deviceIds, (report) => this.hear(report), onEnded);
       const { settings, channels, sampleRateHz } = this.inputs;
-      this.set({ ...NOTHING, waiting: this.state.waiting, open: { settings, channels, sampleRateHz }, levels: channels.map(() => new ChannelLevel()) });
+      this.levels = channels.map(() => new ChannelLevel());
+      this.set({ ...NOTHING, waiting: this.state.waiting, open: { settings, channels, sampleRateHz }, levels: this.levels });
     } catch (error) {
       const { name, message } = error as Error;
       this.set({
@@ -124,7 +128,8 @@ class TakeRecorder {
     this.inputs = null;
     // Nothing comes any more: what is there is all there is.
     for (const own of this.coming.splice(0)) this.complete(own);
-    this.set({ open: null, armed: false, levels: [] });
+    this.levels = [];
+    this.set({ open: null, armed: false, levels: this.levels });
   }
 
   arm(armed: boolean): void {
@@ -133,7 +138,8 @@ class TakeRecorder {
 
   /** Clip lights and held peaks start anew. */
   resetHolds(): void {
-    this.set({ levels: this.state.levels.map((level) => level.released()) });
+    this.levels = this.levels.map((level) => level.released());
+    this.set({ levels: this.levels });
   }
 
   begin(trialId: string, takeId: string, chosen: readonly (CapturedChannel & { channel: number })[]): void {
@@ -172,7 +178,11 @@ class TakeRecorder {
 
   private hear(report: CaptureReport): void {
     if (report.kind === 'levels') {
-      this.set({ levels: this.state.levels.map((level, channel) => level.heard(report.peaks[channel] ?? 0, report.meanSquares[channel] ?? 0, report.clipped[channel] === 1)) });
+      this.levels = this.levels.map((level, channel) => level.heard(report.peaks[channel] ?? 0, report.meanSquares[channel] ?? 0, report.clipped[channel] === 1));
+      this.drawing ||= requestAnimationFrame(() => {
+        this.drawing = 0;
+        this.set({ levels: this.levels });
+      });
     } else if (report.kind === 'gap') {
       this.set({ trouble: `The browser left out ${report.frames} samples; silence stands in their place. Close other programs.` });
     } else this.keepPiece(report);
@@ -203,8 +213,9 @@ class TakeRecorder {
   }
 
   private keep(work: () => Promise<void>): void {
+    // Kept whether or not what came before is sent by now: a page that is closed while the server hangs has lost nothing.
     this.keeping = this.keeping.then(work).then(
-      () => this.sender.kick(),
+      () => void this.sender.kick(),
       (error: unknown) => this.set({ trouble: `This browser cannot keep the sound: ${(error as Error).message}. Record on the recorder.` }),
     );
   }
