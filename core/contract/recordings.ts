@@ -18,6 +18,7 @@ export interface RecordingRow {
   endS: number | null;
   takeId: string | null;
   setupId: string | null;
+  backup: Recording['backup'];
   state: MeasureState;
   methodVersion: number | null;
   /** Values of {@link TABLE_FIGURES}, in that order; null until it was measured. */
@@ -53,12 +54,19 @@ export interface MeasuredAgainst {
   warnings: string[];
 }
 
+/** The second channel of a stereo recording, measured by itself. */
+export interface SecondChannel {
+  report: ChannelReport;
+  series: LevelSeries;
+}
+
 /** A recording looked at from inside. */
 export interface RecordingDetail extends Omit<Recording, 'figures'> {
   figures: Figures | null;
   file: AudioFile;
   report: ChannelReport | null;
   series: LevelSeries | null;
+  second: SecondChannel | null;
   against: MeasuredAgainst | null;
   programme: FileReport['programme'] | null;
   /** The part that is judged, as it is now, and why. */

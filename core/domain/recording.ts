@@ -47,6 +47,13 @@ export const figuresSchema = z
   .record(z.string(), z.number())
   .transform((figures) => Object.fromEntries(Object.entries(figures).filter(([id]) => MEASURE_IDS.includes(id as MeasureId))) as Figures);
 
+/** How the two channels of a stereo recording go together: their correlation, and what the sum to mono loses. */
+export const stereoSchema = z.object({ correlation: z.number(), monoLossDb: z.number() });
+
+/** What a recording is a backup of: the same sound, lower; and of how many clipped moments of it how many are whole here. */
+export const backupSchema = z.object({ ofChannel: z.number().int(), lowerByDb: z.number(), clipped: z.number().int(), saved: z.number().int() });
+export type Backup = z.infer<typeof backupSchema>;
+
 /** A span of one or two channels of one file, tied to a take and to one of its setups. */
 export const recordingSchema = z.object({
   id: idSchema,
@@ -69,6 +76,10 @@ export const recordingSchema = z.object({
   setupId: idSchema.nullable(),
   matchedBy: matchedBySchema.nullable(),
   figures: figuresSchema.nullable(),
+  /** Of two channels, once they were measured; null of one. */
+  stereo: stereoSchema.nullable().default(null),
+  /** It holds the same sound as another channel, lower, and is no candidate; null where it does not. */
+  backup: backupSchema.nullable().default(null),
   /** Room tone marked by hand; wins over the pauses that were found. */
   roomTone: spanSchema.nullable(),
   /** The part that is judged, marked by hand; null is found. */

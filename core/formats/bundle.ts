@@ -24,7 +24,7 @@ import { wearerSchema } from '../domain/wearer.ts';
 const STORED_ONLY = { trialId: true, version: true, binnedAtMs: true } as const;
 const OF_TRIAL = { trialId: true, binnedAtMs: true } as const;
 
-const bundledRecordingSchema = recordingSchema.omit({ trialId: true, fileId: true, figures: true }).extend({
+const bundledRecordingSchema = recordingSchema.omit({ trialId: true, fileId: true, figures: true, stereo: true, backup: true }).extend({
   roomTone: recordingSchema.shape.roomTone.default(null),
   performance: recordingSchema.shape.performance.default(null),
   corrections: recordingSchema.shape.corrections.default([]),

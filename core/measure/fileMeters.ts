@@ -2,15 +2,19 @@ import type { ByteSource } from '../audio/byteSource.ts';
 import { readSpan } from '../audio/readSamples.ts';
 import type { WavLayout } from '../audio/wavFormat.ts';
 import { ChannelMeter } from './channelMeter.ts';
+import { type ChannelPair, ChannelPairs } from './channelPairs.ts';
 import { chapterFrames } from './chapter.ts';
 import { channelWeights, LoudnessMeter } from './loudness.ts';
 import { type ChannelReport, type FileReport, type LevelSeries, type MeasureOptions, NOTHING_MARKED } from './report.types.ts';
 import { FRAME_S } from './tracks/frames.ts';
 
-/** A file measured: its report, and the level over time of each channel. */
+/** A file measured: its report, the level over time of each channel, and how its channels go together. */
 export interface MeasuredFile {
   report: FileReport;
   series: LevelSeries[];
+  pairs: ChannelPair[];
+  /** Programmes of the stereo pairs that were asked for, in their order. */
+  stereo: FileReport['programme'][];
 }
 
 /** All meters of a file at work, shown its samples block by block; the file may still grow meanwhile. */
@@ -18,6 +22,8 @@ export class FileMeters {
   private readonly meters: ChannelMeter[];
   private readonly weights: number[];
   private readonly programme: LoudnessMeter;
+  private readonly pairs: ChannelPairs;
+  private readonly stereo: { channels: readonly [number, number]; meter: LoudnessMeter }[];
   private layout: WavLayout;
 
   /** @param lengthS how long the file is, or will be at most where that is not known yet */
@@ -36,11 +42,14 @@ export class FileMeters {
       return new ChannelMeter({ sampleRateHz, lengthS, options, marked: { ...marked, roomTone: marked.roomTone ?? options.roomTone }, look }, perChapter);
     });
     this.weights = channelWeights(layout.channelMask, channels);
+    this.pairs = new ChannelPairs(channels);
+    this.stereo = (options.stereo ?? []).filter((pair) => pair.every((channel) => channel < channels)).map((pair) => ({ channels: pair, meter: new LoudnessMeter(1) }));
     this.programme = new LoudnessMeter(options.dualMono && channels === 1 ? 2 : 1);
   }
 
   push(channels: readonly Float64Array[], count: number): void {
     this.meters.forEach((meter, channel) => meter.push(channels[channel] as Float64Array, count));
+    this.pairs.push(channels, count);
     // The frames of all channels come in step, since all see the same blocks.
     const fresh = this.meters.map((meter) => meter.loudnessFrames());
     const frames = fresh[0]?.length ?? 0;
@@ -48,6 +57,11 @@ export class FileMeters {
       let sum = 0;
       for (let channel = 0; channel < fresh.length; channel++) sum += (this.weights[channel] as number) * ((fresh[channel] as Float64Array)[frame] as number);
       this.programme.push(sum);
+      for (const {
+        channels: [left, right],
+        meter,
+      } of this.stereo)
+        meter.push(((fresh[left] as Float64Array)[frame] as number) + ((fresh[right] as Float64Array)[frame] as number));
     }
   }
 
@@ -65,15 +79,22 @@ export class FileMeters {
     const channels = this.meters.map((meter, index) =>
       meter.finish(index, format.trackNames[index] ?? null, format.durationS, (message) => warnings.push(`channel ${index + 1}: ${message}`)),
     );
-    return { report: { format, programme: this.programmeOf(channels), channels, warnings }, series: this.meters.map((meter) => meter.series()) };
+    const stereo = this.stereo.map(({ channels: pair, meter }) =>
+      programmeOf(
+        meter,
+        channels.filter(({ index }) => pair.includes(index)),
+      ),
+    );
+    const report = { format, programme: programmeOf(this.programme, channels), channels, warnings };
+    return { report, series: this.meters.map((meter) => meter.series()), pairs: this.pairs.finish(), stereo };
   }
+}
 
-  private programmeOf(channels: readonly ChannelReport[]): FileReport['programme'] {
-    const peaks = channels.flatMap((channel) => channel.levels.truePeakDbtp ?? []);
-    return {
-      // Warnings of the programme repeat those of its channels, so they are not collected twice.
-      ...this.programme.finish(() => undefined),
-      truePeakDbtp: peaks.length > 0 ? Math.max(...peaks) : null,
-    };
-  }
+function programmeOf(meter: LoudnessMeter, channels: readonly ChannelReport[]): FileReport['programme'] {
+  const peaks = channels.flatMap((channel) => channel.levels.truePeakDbtp ?? []);
+  return {
+    // Warnings of the programme repeat those of its channels, so they are not collected twice.
+    ...meter.finish(() => undefined),
+    truePeakDbtp: peaks.length > 0 ? Math.max(...peaks) : null,
+  };
 }

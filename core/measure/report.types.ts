@@ -183,6 +183,8 @@ export interface BandPicture {
 }
 
 export interface MeasureOptions {
+  /** Channels that are one stereo recording, two by two: each is measured as a programme of its own as well. */
+  stereo?: readonly (readonly [number, number])[];
   /** Loudness to which practical figures are brought, in LUFS. */
   targetLufs: number;
   /** A mono channel is judged as played from two loudspeakers: +3.01 LU. */

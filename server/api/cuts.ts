@@ -14,8 +14,11 @@ import { logStartS } from './performances.ts';
 export const spanOf = ({ startS, endS }: Pick<RecordingRow, 'startS' | 'endS'>): FileSpan => [startS, endS];
 
 const MARKS = { corrections: true, roomTone: true, performance: true } as const;
-export const UNMEASURED = { figures: null, shown: null, report: null, series: null, against: null } as const;
-export type Placed = Pick<RecordingRow, 'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy' | 'logStartS'> &
+export const UNMEASURED = { figures: null, shown: null, report: null, series: null, second: null, stereo: null, against: null } as const;
+export type Placed = Pick<
+  RecordingRow,
+  'id' | 'fileId' | 'trialId' | 'channels' | 'trackName' | 'takeId' | 'setupId' | 'matchedBy' | 'startS' | 'endS' | 'cutBy' | 'logStartS' | 'backup'
+> &
   StretchMarks;
 
 /**
@@ -39,7 +42,7 @@ export async function cutFiles(tables: Tables, files: readonly Pick<AudioFileRow
 /** Recordings of a file with all that cutting moves, without their reports. */
 export function placedRows(tables: Pick<Tables, 'recordings'>, fileId: string): Promise<Placed[]> {
   const select = { id: true, fileId: true, trialId: true, channels: true, trackName: true, takeId: true, setupId: true, matchedBy: true } as const;
-  return tables.recordings.find({ select: { ...select, startS: true, endS: true, cutBy: true, logStartS: true, ...MARKS }, where: { fileId } });
+  return tables.recordings.find({ select: { ...select, startS: true, endS: true, cutBy: true, logStartS: true, backup: true, ...MARKS }, where: { fileId } });
 }
 
 /** The same for all files of takes. */

@@ -21,7 +21,7 @@ import type { AudioFileRow, RecordingRow } from '../store/records.ts';
 import type { ReadTables, Tables } from '../store/store.ts';
 import { In, IsNull, Not, present } from '../store/table.ts';
 import { assignFile } from './assignFile.ts';
-import { cutFiles } from './cuts.ts';
+import { cutFiles, UNMEASURED } from './cuts.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
 import { recordingRows } from './recordingRows.ts';
 import type { Services } from './services.ts';
@@ -217,11 +217,8 @@ export async function newFile(
       takeId: match?.takeId ?? null,
       setupId: setupIds[channelIndex] ?? null,
       matchedBy: match?.by ?? null,
-      figures: null,
-      shown: null,
-      report: null,
-      series: null,
-      against: null,
+      ...UNMEASURED,
+      backup: null,
       roomTone: null,
       performance: null,
       corrections: [],

@@ -12,7 +12,7 @@ import { voiced } from '@marvet/core/testing/voiced';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Services } from '../api/services.ts';
 import { withFileSource } from '../audio/fileSource.ts';
-import { figuresOf } from '../jobs/measuring.ts';
+import { figuresOf } from '../jobs/keepReport.ts';
 import { closeServices, openServices } from '../start.ts';
 import { type Harness, openHarness, readyTrial } from '../testing/harness.ts';
 

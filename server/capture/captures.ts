@@ -8,7 +8,8 @@ import { ApiError, notFound } from '../api/http.ts';
 import type { BlobStore } from '../audio/blobs.ts';
 import { withFileSource } from '../audio/fileSource.ts';
 import type { EventBus } from '../jobs/events.ts';
-import { keepReport, takesOf } from '../jobs/measuring.ts';
+import { keepReport } from '../jobs/keepReport.ts';
+import { takesOf } from '../jobs/measuring.ts';
 import type { WorkerPool } from '../jobs/pool.ts';
 import type { Work } from '../jobs/work.ts';
 import type { CaptureRow } from '../store/records.ts';
@@ -111,7 +112,7 @@ export function openCaptures({ store, blobs, files, pool, events, work }: Parts)
         ({ startS, endS }) => startS === null && endS === null,
       );
       // Where something was switched its stretches are measured by themselves.
-      if (grown && whole) await keepReport(tables, made.file, [{ span: [null, null], measured: grown.measured }]);
+      if (grown && whole) await keepReport(tables, made.file, [{ span: [null, null], stereo: [], measured: grown.measured }]);
       if (binned) await tables.files.update(made.file.id, { binnedAtMs: Date.now() });
       await tables.captures.update(row.id, { fileId: made.file.id });
       return { id: made.file.id, final: whole && grown?.final === true };

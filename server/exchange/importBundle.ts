@@ -132,7 +132,19 @@ async function insertFile(
     binnedAtMs: null,
   });
   await tables.recordings.insert(
-    recordings.map((recording) => ({ ...recording, trialId, fileId: file.id, figures: null, shown: null, report: null, series: null, against: null })),
+    recordings.map((recording) => ({
+      ...recording,
+      trialId,
+      fileId: file.id,
+      figures: null,
+      shown: null,
+      report: null,
+      series: null,
+      second: null,
+      stereo: null,
+      backup: null,
+      against: null,
+    })),
   );
 }
 

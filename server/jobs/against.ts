@@ -7,7 +7,7 @@ import type { RecordingRow } from '../store/records.ts';
 import type { ReadTables, Store, Tables } from '../store/store.ts';
 import { inParts, present } from '../store/table.ts';
 import type { EventBus } from './events.ts';
-import { shownFigures } from './measuring.ts';
+import { shownFigures } from './keepReport.ts';
 import type { WorkerPool } from './pool.ts';
 import type { JobHandler, JobRunner } from './runner.ts';
 

@@ -1,15 +1,11 @@
-import { TABLE_FIGURES } from '@marvet/core/contract/recordings';
-import { formatRemarks } from '@marvet/core/domain/formatRemarks';
-import { RECORDING_MEASURE_IDS } from '@marvet/core/domain/measureId';
-import type { Figures } from '@marvet/core/domain/recording';
-import { measureValue } from '@marvet/core/measure/catalogue';
 import type { MeasuredFile } from '@marvet/core/measure/fileMeters';
-import { type ChannelReport, DEFAULT_MEASURE_OPTIONS, type MarkedByHand, METHOD_VERSION, NOTHING_MARKED } from '@marvet/core/measure/report.types';
+import { DEFAULT_MEASURE_OPTIONS, type MarkedByHand, METHOD_VERSION, NOTHING_MARKED } from '@marvet/core/measure/report.types';
 import type { BlobStore } from '../audio/blobs.ts';
 import type { AudioFileRow } from '../store/records.ts';
-import type { ReadTables, Store, Tables } from '../store/store.ts';
+import type { ReadTables, Store } from '../store/store.ts';
 import { inParts } from '../store/table.ts';
 import type { EventBus } from './events.ts';
+import { keepReport, sameSpan } from './keepReport.ts';
 import type { WorkerPool } from './pool.ts';
 import type { JobHandler, JobRunner } from './runner.ts';
 import type { FileSpan } from './tasks.ts';
@@ -26,41 +22,28 @@ export interface Measuring {
 
 const STOPPED = 'Measuring was stopped. Measure it again when you want its figures.';
 
-/** Figures of a report by measure id, without those that could not be measured. */
-export function figuresOf(report: ChannelReport, lengthS: number): Figures {
-  return Object.fromEntries(
-    RECORDING_MEASURE_IDS.flatMap((id) => {
-      const value = measureValue(report, id, lengthS);
-      // Four decimals are more than any figure deserves, and keep tables of thousands small.
-      return value === null ? [] : [[id, Number(value.toFixed(4))]];
-    }),
-  );
-}
-
-/** The few of them that tables show. */
-export const shownFigures = (figures: Figures) => TABLE_FIGURES.map((id) => figures[id] ?? null);
-
-/** What somebody marked on a stretch of a file, by channel. */
+/** What somebody marked on a stretch of a file, by channel, and which of its channels are one stereo recording. */
 interface Part {
   span: FileSpan;
   marks: MarkedByHand[];
+  stereo: [number, number][];
 }
 /** The file as a whole comes first; stretches where something was switched follow. */
 type Marks = Part[];
 
 const WHOLE: FileSpan = [null, null];
-const sameSpan = (a: FileSpan, b: FileSpan) => a[0] === b[0] && a[1] === b[1];
 
 /** Room tone and events that somebody marked, by file, stretch and channel. */
 async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly string[]): Promise<Map<string, Marks>> {
   const select = { id: true, fileId: true, channels: true, roomTone: true, corrections: true, startS: true, endS: true };
   const recordings = await inParts(fileIds, (part) => tables.recordings.find({ select, where: { fileId: part } }));
-  const marks = new Map<string, Marks>(fileIds.map((id) => [id, [{ span: WHOLE, marks: [] }]]));
+  const marks = new Map<string, Marks>(fileIds.map((id) => [id, [{ span: WHOLE, marks: [], stereo: [] }]]));
   for (const { fileId, channels, roomTone, corrections, startS, endS } of recordings) {
     const parts = marks.get(fileId) as Marks;
     const span: FileSpan = [startS, endS];
-    const own = parts.find((part) => sameSpan(part.span, span)) ?? { span, marks: [] };
+    const own = parts.find((part) => sameSpan(part.span, span)) ?? { span, marks: [], stereo: [] };
     if (!parts.includes(own)) parts.push(own);
+    if (channels.length === 2) own.stereo.push(channels as [number, number]);
     for (const channel of channels) {
       const other = own.marks[channel] ?? NOTHING_MARKED;
       own.marks[channel] = { roomTone: other.roomTone ?? roomTone, corrections: [...other.corrections, ...corrections] };
@@ -73,7 +56,8 @@ async function marksOf(tables: Pick<ReadTables, 'recordings'>, fileIds: readonly
 /** Says of what a report would be: the bytes, the method, and what is marked on them. */
 const keyOf = (file: Pick<AudioFileRow, 'sha256'>, parts: Marks | undefined) => {
   const [whole, ...stretches] = parts ?? [];
-  return `${file.sha256} v${METHOD_VERSION} ${JSON.stringify(whole?.marks)}${stretches.length > 0 ? JSON.stringify(stretches) : ''}`;
+  const pairs = whole && whole.stereo.length > 0 ? ` stereo ${JSON.stringify(whole.stereo)}` : '';
+  return `${file.sha256} v${METHOD_VERSION} ${JSON.stringify(whole?.marks)}${pairs}${stretches.length > 0 ? JSON.stringify(stretches) : ''}`;
 };
 
 export function openMeasuring(store: Store, runner: JobRunner): Measuring {
@@ -115,7 +99,7 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
       await store.write((tables) => tables.files.update({ id: fileId }, { state: 'measuring' }));
       const marksNow = async (tables: Pick<ReadTables, 'recordings'>) => (await marksOf(tables, [fileId])).get(fileId) as Marks;
       const marks = await marksNow(store);
-      const parts = marks.map(({ span, marks: markedByChannel }) => ({ span, options: { ...DEFAULT_MEASURE_OPTIONS, markedByChannel } }));
+      const parts = marks.map(({ span, marks: markedByChannel, stereo }) => ({ span, options: { ...DEFAULT_MEASURE_OPTIONS, markedByChannel, stereo } }));
       const measured = await pool.run({ kind: 'measure' as const, path: blobs.pathOf(file.sha256), parts }, signal, (share) => {
         events.tell(file.trialId, { type: 'progress', fileId, share });
         onProgress(share);
@@ -126,7 +110,7 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
         await keepReport(
           tables,
           file,
-          marks.map(({ span }, part) => ({ span, measured: measured[part] as MeasuredFile })),
+          marks.map(({ span, stereo }, part) => ({ span, stereo, measured: measured[part] as MeasuredFile })),
         );
         return false;
       });
@@ -144,22 +128,4 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
 /** Takes in which the recordings of a file lie. */
 export async function takesOf(from: Pick<ReadTables, 'recordings'>, fileId: string): Promise<(string | null)[]> {
   return (await from.recordings.find({ select: { id: true, takeId: true }, where: { fileId } })).map(({ takeId }) => takeId);
-}
-
-/** Writes what was measured beside the file it belongs to. */
-export async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' | 'format'>, parts: readonly { span: FileSpan; measured: MeasuredFile }[]): Promise<void> {
-  // What is said of the file as a whole is that of its first part.
-  const { report } = (parts[0] as (typeof parts)[number]).measured;
-  await tables.files.update(
-    { id: file.id },
-    { state: 'done', failure: null, methodVersion: METHOD_VERSION, warnings: [...formatRemarks(file.format), ...report.warnings], programme: report.programme },
-  );
-  for (const recording of await tables.recordings.find({ select: { id: true, channels: true, against: true, startS: true, endS: true }, where: { fileId: file.id } })) {
-    const own = parts.find(({ span }) => sameSpan(span, [recording.startS, recording.endS]))?.measured;
-    const [index] = recording.channels;
-    const channel = own?.report.channels.find((each) => each.index === index);
-    if (!own || !channel) continue;
-    const figures = { ...figuresOf(channel, own.report.format.durationS), ...recording.against?.figures };
-    await tables.recordings.update({ id: recording.id }, { report: channel, figures, shown: shownFigures(figures), series: own.series[channel.index] ?? null });
-  }
 }

@@ -1,4 +1,4 @@
-import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
+import type { MeasuredAgainst, SecondChannel } from '@marvet/core/contract/recordings';
 import { captureSchema } from '@marvet/core/domain/capture';
 import { chainSchema } from '@marvet/core/domain/chain';
 import { criterionSchema, markSchema } from '@marvet/core/domain/criterion';
@@ -77,6 +77,8 @@ export const RECORDS = {
       shown: z.array(z.number().nullable()).nullable(),
       report: measured<ChannelReport>().nullable(),
       series: measured<LevelSeries>().nullable(),
+      /** The second channel of a stereo recording, by itself. */
+      second: measured<SecondChannel>().nullable(),
       against: measured<MeasuredAgainst>().nullable(),
     }),
     keys: ['id'],

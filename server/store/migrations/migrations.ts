@@ -11,6 +11,7 @@ import { Bodies1764900000000 } from './0010-bodies.ts';
 import { Devices1765000000000 } from './0011-devices.ts';
 import { Door1765100000000 } from './0012-door.ts';
 import { Recorders1765200000000 } from './0013-recorders.ts';
+import { Stereo1765300000000 } from './0014-stereo.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -27,4 +28,5 @@ export const MIGRATIONS = [
   Devices1765000000000,
   Door1765100000000,
   Recorders1765200000000,
+  Stereo1765300000000,
 ];
