@@ -35,6 +35,7 @@ const FORMAT = {
   tape: null,
   trackNames: [null],
   markers: [],
+  stereoFrom: [],
 } satisfies FileFormat;
 
 /** Puts takes with measured recordings straight into the database, as many as a long trial has. */

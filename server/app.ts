@@ -18,6 +18,7 @@ import { archiveRoutes } from './api/archives.ts';
 import { beginningRoutes } from './api/beginning.ts';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
 import { captureRoutes } from './api/captures.ts';
+import { channelUseRoutes } from './api/channelUse.ts';
 import { correctionRoutes } from './api/corrections.ts';
 import { deviceRoutes, followDevices } from './api/devices.ts';
 import { doorRoutes } from './api/door.ts';
@@ -128,6 +129,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route(`${trial}/preflight`, preflightRoutes(store));
   app.route(`${trial}/starting-point`, startingPointRoutes(store));
   app.route(`${trial}/files`, soundsOutRoutes(services));
+  app.route(`${trial}/files`, channelUseRoutes(services));
   app.route(`${trial}/files`, fileRoutes(services));
   app.route(`${trial}/places`, placeRoutes(services));
   app.route(`${trial}/recordings`, figuresOutRoutes(services));

@@ -61,6 +61,7 @@ export function readWavHeader(source: ByteSource): WavLayout {
     codec: 'PCM',
     lossy: false,
     remarks: [],
+    stereoFrom: [],
     encoding: fmt.encoding,
     bitDepth: fmt.bitDepth,
     sampleRateHz: fmt.sampleRateHz,

@@ -33,6 +33,8 @@ export const fileFormatSchema = z.object({
   tape: word,
   /** A name per channel; null where the file gives none. */
   trackNames: z.array(word),
+  /** Channels with which a track begins that the container has as stereo. */
+  stereoFrom: z.array(z.number().int()).default([]),
   /** Moments that are marked in it, in the order of their time. */
   markers: z.array(markerSchema).default([]),
 });

@@ -60,13 +60,13 @@ export function cutRound(sources: readonly RoundSource[]): RoundCut {
   const lengthS = Math.max(0.1, Math.min(LONGEST_CLIP_S, ...lengths));
   const cuts = sources.map(({ track, speech }, index): Cut => {
     const startS = (starts[index] as number) + lateS;
-    const samples = track.read(Math.round(startS * track.sampleRateHz), Math.round(lengthS * track.sampleRateHz));
+    const channels = (track.channels ?? [track]).map((channel) => channel.read(Math.round(startS * track.sampleRateHz), Math.round(lengthS * track.sampleRateHz)));
     const words = speech.flatMap(([from, to]): Span[] => (to > startS && from < startS + lengthS ? [[from - startS, to - startS]] : []));
     const place = places[index] ?? null;
     return {
       startS,
-      voiceLufs: voiceLoudnessLufs(samples, track.sampleRateHz, words),
-      truePeakDbtp: truePeakDbtp(samples, track.sampleRateHz),
+      voiceLufs: meanLoudness(channels.map((samples) => voiceLoudnessLufs(samples, track.sampleRateHz, words))),
+      truePeakDbtp: Math.max(...channels.map((samples) => truePeakDbtp(samples, track.sampleRateHz))),
       delayMs: place === null ? null : place * 1000,
     };
   });
@@ -109,6 +109,15 @@ function around({ track, performance }: RoundSource): View {
 function leadOf({ performance: [beginS], speech }: RoundSource): number {
   const before = speech.filter(([, endS]) => endS <= beginS + 1e-6).at(-1);
   return before ? Math.min(LEAD_S, Math.max(0, (beginS - before[1]) / 2)) : LEAD_S;
+}
+
+/**
+ * Loudness of channels that are heard together beside mono, which plays from both loudspeakers: the mean of their powers. Null where
+ * none is heard.
+ */
+function meanLoudness(channels: readonly (number | null)[]): number | null {
+  const powers = channels.flatMap((lufs) => (lufs === null ? [] : [10 ** (lufs / 10)]));
+  return powers.length === 0 ? null : 10 * Math.log10(powers.reduce((sum, power) => sum + power, 0) / channels.length);
 }
 
 const truePeakDbtp = (samples: Float64Array, sampleRateHz: number): number => amplitudeDb(truePeakOf(samples, sampleRateHz)) ?? SILENT_DBTP;

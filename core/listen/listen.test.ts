@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { reportOf, sine, whiteNoise } from '../testing/signals.ts';
+import { monoTrack, type PairTrack } from '../measure/pair/track.ts';
+import type { Span } from '../measure/report.types.ts';
+import { reportOf, sine, spoken, whiteNoise } from '../testing/signals.ts';
 import { blindClip } from './blindClip.ts';
 import { blindOrder } from './blindOrder.ts';
+import { cutRound } from './cutRound.ts';
 import { levelMatch } from './levelMatch.ts';
 
 describe('level matching', () => {
@@ -55,16 +58,39 @@ const trackOf = (samples: Float64Array, sampleRateHz: number) => ({
 describe('blind clips', () => {
   it('are alike in rate and length whatever they are cut from, with the gain that was asked for', () => {
     const clips = [
-      blindClip(trackOf(whiteNoise(-30, 5, 1), 48_000), { startS: 1, lengthS: 3, gainDb: 6 }),
-      blindClip(trackOf(sine(440, -20, 4, 44_100), 44_100), { startS: 0.5, lengthS: 3, gainDb: -6 }),
+      blindClip(trackOf(whiteNoise(-30, 5, 1), 48_000), { startS: 1, lengthS: 3, gainDb: 6 }, false)[0]!,
+      blindClip(trackOf(sine(440, -20, 4, 44_100), 44_100), { startS: 0.5, lengthS: 3, gainDb: -6 }, false)[0]!,
     ];
     expect(clips.map((clip) => clip.length)).toEqual([144_000, 144_000]);
     expect(reportOf([clips[1]!]).channels[0]!.levels.rmsDbfs).toBeCloseTo(-29.01, 0);
   });
 
   it('begin and end in silence, so that no click gives a cut away', () => {
-    const clip = blindClip(trackOf(sine(440, -3, 4), 48_000), { startS: 1, lengthS: 2, gainDb: 0 });
+    const [clip] = blindClip(trackOf(sine(440, -3, 4), 48_000), { startS: 1, lengthS: 2, gainDb: 0 }, false) as [Float64Array];
     expect(Math.abs(clip[0]!) + Math.abs(clip.at(-1)!)).toBeLessThan(1e-6);
+  });
+});
+
+describe('clips of a round in which one is stereo', () => {
+  const place = { startS: 0.5, lengthS: 2, gainDb: 0 };
+  const left = trackOf(sine(440, -20, 4), 48_000);
+  const right = trackOf(sine(880, -26, 4), 48_000);
+
+  it('all have two channels, of mono the same twice, so that the form of none tells which it is', () => {
+    const stereo = blindClip(monoTrack([left, right]), place, true);
+    const mono = blindClip(left, place, true);
+    expect([stereo.length, mono.length]).toEqual([2, 2]);
+    expect(mono[0]).toEqual(mono[1]);
+    expect(reportOf(stereo).channels.map(({ levels }) => Math.round(levels.rmsDbfs!))).toEqual([-23, -29]);
+  });
+
+  it('are matched by what both channels give together: equal channels are as loud as mono, which plays from both sides', () => {
+    const [voice, silent] = [spoken(-20, -70, 3), new Float64Array(spoken(-20, -70, 3).length)];
+    const source = (track: PairTrack) => ({ track, takeId: 'own', performance: [0.4, 4.4] as Span, speech: [] });
+    const lufs = (channels: Float64Array[]) => cutRound([source(monoTrack(channels.map((samples) => trackOf(samples, 48_000))))]).cuts[0]!.voiceLufs!;
+    expect(lufs([voice, voice])).toBeCloseTo(lufs([voice]), 6);
+    // A voice on one side only gives half the power of one on both.
+    expect(lufs([voice, silent])).toBeCloseTo(lufs([voice]) - 3.01, 2);
   });
 });
 

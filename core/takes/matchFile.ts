@@ -92,6 +92,26 @@ export function matchSetups(
   });
 }
 
+/**
+ * The same by channel, of a file in which two channels may be one source, and a backup is none.
+ * @param sources channels with which its sources begin; all others get none
+ */
+export function matchSources(
+  fileName: string,
+  trackNames: readonly (string | null)[],
+  sources: readonly number[],
+  setups: readonly Pick<TakeSetup, 'id' | 'candidateId'>[],
+  candidates: readonly NamedCandidate[],
+): (string | null)[] {
+  const found = matchSetups(
+    fileName,
+    sources.map((channel) => trackNames[channel] ?? null),
+    setups,
+    candidates,
+  );
+  return trackNames.map((_, channel) => found[sources.indexOf(channel)] ?? null);
+}
+
 function names(candidate: NamedCandidate, text: string): boolean {
   const words = text.toUpperCase().split(/[^A-Z0-9]+/);
   return words.includes(candidate.tape.letters) || (text.trim() !== '' && text.toUpperCase().includes(candidate.name.toUpperCase()));

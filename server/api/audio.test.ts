@@ -193,7 +193,7 @@ describe('files', () => {
     expect(detail.series?.rmsDbfs.length).toBe(Math.ceil(loud.length / 2400));
     const channel = await harness.services.store.recordings.findOneByOrFail({ id: second!.id });
     const { channelWav } = await import('../audio/channelWav.ts');
-    const { body, lengthBytes } = channelWav(harness.services.blobs.pathOf(file!.sha256), channel.channels[0]!, [null, null]);
+    const { body, lengthBytes } = channelWav(harness.services.blobs.pathOf(file!.sha256), channel.channels, [null, null]);
     const mono = new Uint8Array(await new Response(body).arrayBuffer());
     expect(mono.byteLength).toBe(lengthBytes);
     const samples = readChannel(bufferSource(mono), readWavHeader(bufferSource(mono)), 0);

@@ -37,7 +37,8 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
       const highest = Math.max(0, ...slates.values());
       const moments = [...joined, ...fresh.map((parts, index) => ({ takeId: null, slate: highest + index + 1, parts }))];
       const momentOf = new Map(moments.flatMap(({ parts }, index) => parts.map(({ fileId }) => [fileId, String(index)] as const)));
-      const channels = loose.flatMap(channelsOf);
+      const own = await sourcesIn(store, trialId);
+      const channels = loose.flatMap((file) => channelsOf(file, own.get(file.id) ?? []));
       return context.json({
         moments,
         channels,
@@ -66,9 +67,19 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
     });
 }
 
-function channelsOf(file: LooseFile): NamedChannel[] {
-  const { trackNames, channels } = file.format;
-  return trackNames.map((trackName, channelIndex) => ({ fileId: file.id, channelIndex, fileName: file.name, recorder: recorderNameOf(file), trackName, of: channels }));
+/** The sources in a file: a channel each, or two that are stereo; a backup is none. */
+function channelsOf(file: LooseFile, sources: readonly number[]): NamedChannel[] {
+  const named = { fileId: file.id, fileName: file.name, recorder: recorderNameOf(file), of: sources.length };
+  return sources.map((channelIndex) => ({ ...named, channelIndex, trackName: file.format.trackNames[channelIndex] ?? null }));
+}
+
+/** The first channels of all recordings that can be of a microphone of their own, by file. */
+async function sourcesIn(store: Services['store'], trialId: string): Promise<Map<string, number[]>> {
+  const rows = await store.query<{ fileId: string; channel: number }>(
+    `SELECT DISTINCT "fileId", json_extract("channels", '$[0]') AS "channel" FROM "recording" WHERE "trialId" = ? AND "backup" IS NULL ORDER BY 1, 2`,
+    [trialId],
+  );
+  return new Map([...grouped(rows, ({ fileId }) => fileId)].map(([fileId, own]) => [fileId, own.map(({ channel }) => channel)]));
 }
 
 /** Files that sound like takes that are there, by take. */

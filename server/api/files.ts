@@ -9,7 +9,7 @@ import { instantMsSchema, newId } from '@marvet/core/domain/identity';
 import { assignmentSchema } from '@marvet/core/domain/recording';
 import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
-import { matchFile, matchSetups } from '@marvet/core/takes/matchFile';
+import { matchFile, matchSources } from '@marvet/core/takes/matchFile';
 import { recorderOf } from '@marvet/core/takes/places/recorderOf';
 import { Hono } from 'hono';
 import { z } from 'zod';
@@ -146,7 +146,7 @@ export function fileRoutes({ store, blobs, livePool, work, events }: Services): 
             .max(file.format.channels - 1),
           context.req.param('channel'),
         );
-        const { lengthBytes, body } = channelWav(blobs.pathOf(file.sha256), channel, [null, null]);
+        const { lengthBytes, body } = channelWav(blobs.pathOf(file.sha256), [channel], [null, null]);
         return context.body(body, 200, { 'Content-Type': 'audio/wav', 'Content-Length': String(lengthBytes), 'Cache-Control': 'private, max-age=3600' });
       })
       .get('/:id/audio', async (context) => {
@@ -186,7 +186,7 @@ export async function newFile(
   const match = recorded ? { takeId: recorded.takeId, by: 'recorded here' as const } : matchFile(file.name, format, takes);
   const take = match && (await tables.takes.findOneBy({ id: match.takeId }));
   const chains = take ? await tables.chains.findBy({ id: In(candidatesOf(take)) }) : [];
-  const setupIds = recorded ? recorded.setupIds : take ? matchSetups(file.name, format.trackNames, firstSetups(take), chains) : [];
+  const setupIds = recorded ? recorded.setupIds : take ? matchSources(file.name, format.trackNames, sourceChannels(format), firstSetups(take), chains) : [];
   const row: AudioFileRow = {
     ...file,
     originalSha256: file.originalSha256 ?? null,
@@ -203,17 +203,17 @@ export async function newFile(
     slateSpoken: null,
     binnedAtMs: null,
   };
-  const recordings = format.trackNames.map(
-    (trackName, channelIndex): RecordingRow => ({
+  const recordings = sourceChannels(format).map(
+    (channelIndex): RecordingRow => ({
       id: newId(),
       fileId: row.id,
       trialId: file.trialId,
-      channels: [channelIndex],
+      channels: format.stereoFrom.includes(channelIndex) ? [channelIndex, channelIndex + 1] : [channelIndex],
       startS: null,
       endS: null,
       cutBy: null,
       logStartS: null,
-      trackName,
+      trackName: format.trackNames[channelIndex] ?? null,
       takeId: match?.takeId ?? null,
       setupId: setupIds[channelIndex] ?? null,
       matchedBy: match?.by ?? null,
@@ -228,6 +228,11 @@ export async function newFile(
   await tables.recordings.insert(recordings);
   if (take) await cutFiles(tables, [row]);
   return { file: row, matchedBy: match?.by ?? null };
+}
+
+/** The channels with which the sources of a file begin: a channel each, or two that its container has as stereo. */
+function sourceChannels({ trackNames, stereoFrom }: AudioFileRow['format']): number[] {
+  return trackNames.flatMap((_, channel) => (stereoFrom.includes(channel - 1) ? [] : [channel]));
 }
 
 async function sendAudio(path: string, range: string | undefined, type: string): Promise<Response> {

@@ -5,7 +5,7 @@ import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
-import { clipOf, sourcesOf } from './roundCuts.ts';
+import { anyStereo, clipOf, sourcesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /**
@@ -54,7 +54,8 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       if (place === undefined) throw notFound('clip');
       const { starts, lengthS } = await cutOf(round);
       const where = { id: round.recordingIds[place] as string, trialId: round.trialId };
-      const clip = await clipOf({ store, blobs, work }, where, round.id, { startS: starts[place] as number, lengthS, gainDb: round.gainsDb[place] ?? 0 });
+      const heard = { startS: starts[place] as number, lengthS, gainDb: round.gainsDb[place] ?? 0 };
+      const clip = await clipOf({ store, blobs, work }, where, round.id, heard, await anyStereo(store, round.recordingIds));
       return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     })
     .put('/:listener/ratings', async (context) => {

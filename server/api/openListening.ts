@@ -1,7 +1,7 @@
 import { type OpenListening, openClipSchema, openListeningSchema } from '@marvet/core/contract/openListening';
 import { Hono } from 'hono';
 import { parsed, pathId, readBody } from './http.ts';
-import { clipOf, matchedClips } from './roundCuts.ts';
+import { anyStereo, clipOf, matchedClips } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /** Listening with open eyes: the same clips as those of a round, matched and aligned, but everybody sees which is which and nothing is kept. */
@@ -22,7 +22,7 @@ export function openListeningRoutes({ store, blobs, work }: Pick<Services, 'stor
       const trialId = pathId(context, 'trial');
       const place = parsed(openClipSchema, context.req.query());
       const id = pathId(context, 'recording');
-      const clip = await clipOf({ store, blobs, work }, { id, trialId }, id, place);
+      const clip = await clipOf({ store, blobs, work }, { id, trialId }, id, place, await anyStereo(store, [id]));
       return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     });
 }

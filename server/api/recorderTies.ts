@@ -2,7 +2,7 @@ import type { Placings } from '@marvet/core/contract/places';
 import { grouped } from '@marvet/core/domain/grouped';
 import { isPart } from '@marvet/core/domain/recording';
 import { candidatesOf, firstSetups } from '@marvet/core/domain/take';
-import { matchSetups } from '@marvet/core/takes/matchFile';
+import { matchSources } from '@marvet/core/takes/matchFile';
 import { firstKnown, habitOf, setupsOf } from '@marvet/core/takes/places/habit';
 import { recorderOf } from '@marvet/core/takes/places/recorderOf';
 import type { AudioFileRow, RecorderRow, RecordingRow } from '../store/records.ts';
@@ -59,10 +59,12 @@ export async function foundTies(tables: Tables, file: AudioFileRow, takeId: stri
   const recorder = recorderNameOf(file);
   const setups = firstSetups(take);
   const { trackNames } = file.format;
+  const rows = await tables.recordings.find({ select: { id: true, channels: true, backup: true as never }, where: { fileId: file.id } });
+  const sources = [...new Set(rows.flatMap(({ channels: [channel = 0], backup }) => (backup ? [] : [channel])))].sort((a, b) => a - b);
   const said = new Map((known.said.get(recorder)?.candidateIds ?? []).flatMap((id, channel) => (id === null ? [] : [[channel, id] as const])));
   const ways = [
     setupsOf(trackNames.length, setups, said),
-    matchSetups(`${recorder} ${file.name}`, trackNames, setups, chains),
+    matchSources(`${recorder} ${file.name}`, trackNames, sources, setups, chains),
     setupsOf(trackNames.length, setups, known.habits.get(recorder) ?? NO_HABIT),
   ];
   return firstKnown(ways).map((setupId, channelIndex) => ({ channelIndex, setupId }));

@@ -15,7 +15,7 @@ import type { Services } from './services.ts';
 export function recordingRoutes({ store, blobs, work, events }: Services): Hono {
   const placeOf = ({ recording, file }: { recording: RecordingRow; file: AudioFileRow }) => ({
     path: blobs.pathOf(file.sha256),
-    channel: recording.channels[0] as number,
+    channels: recording.channels,
     span: spanOf(recording),
   });
   async function present(trialId: string, id: string): Promise<{ recording: RecordingRow; file: AudioFileRow }> {
@@ -84,12 +84,12 @@ export function recordingRoutes({ store, blobs, work, events }: Services): Hono 
         const other = await present(pathId(context, 'trial'), pathId(context, 'other'));
         return context.json(await work.pair(own.recording.trialId, own.recording.id, { channel: placeOf(own), reference: placeOf(other) }));
       })
-      /** One channel as a mono file, so that any browser plays just that one. */
+      /** Its channel as a mono file, or its two as a stereo one, so that any browser plays just that. */
       .get('/:id/audio', async (context) => {
         const recording = await store.recordings.findOneBy({ id: pathId(context, 'id'), trialId: pathId(context, 'trial') });
         const file = recording && (await store.files.findOneBy({ id: recording.fileId }));
         if (!recording || !file) throw notFound('recording');
-        const { lengthBytes, body } = channelWav(blobs.pathOf(file.sha256), recording.channels[0] as number, spanOf(recording));
+        const { lengthBytes, body } = channelWav(blobs.pathOf(file.sha256), recording.channels, spanOf(recording));
         return context.body(body, 200, { 'Content-Type': 'audio/wav', 'Content-Length': String(lengthBytes), 'Cache-Control': 'private, max-age=3600' });
       })
   );

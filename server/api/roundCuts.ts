@@ -1,9 +1,10 @@
 import type { RoundDraft } from '@marvet/core/domain/round';
+import { isWide } from '@marvet/core/listen/blindClip';
 import { levelMatch } from '@marvet/core/listen/levelMatch';
 import type { ClipTask } from '../jobs/tasks.ts';
 import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
-import { In, IsNull } from '../store/table.ts';
+import { In, IsNull, inParts } from '../store/table.ts';
 import { spanOf } from './cuts.ts';
 import { ApiError, notFound } from './http.ts';
 import { performanceOf } from './performances.ts';
@@ -31,17 +32,23 @@ export async function matchedClips(
 /** Where a clip lies in its recording, and by how much it is raised. */
 type ClipPlace = Pick<ClipTask, 'startS' | 'lengthS' | 'gainDb'>;
 
+/** Whether any of some recordings is stereo: then all of their clips have two channels. */
+export async function anyStereo(store: Pick<ReadTables, 'recordings'>, recordingIds: readonly string[]): Promise<boolean> {
+  return isWide(await inParts(recordingIds, (part) => store.recordings.find({ select: { id: true, channels: true }, where: { id: part } })));
+}
+
 /** A clip of a recording, as it is heard. @throws ApiError 404 where the recording is gone */
 export async function clipOf(
   { store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>,
   where: { id: string; trialId: string },
   subjectId: string,
   place: ClipPlace,
+  wide: boolean,
 ): Promise<Uint8Array<ArrayBuffer>> {
   const recording = await store.recordings.findOne({ select: { id: true, fileId: true, channels: true, startS: true, endS: true }, where });
   const file = recording && (await store.files.findOne({ select: { id: true, sha256: true }, where: { id: recording.fileId } }));
   if (!recording || !file) throw notFound('clip');
-  const clip = await work.clip(subjectId, { path: blobs.pathOf(file.sha256), span: spanOf(recording), channel: recording.channels[0] as number, ...place });
+  const clip = await work.clip(subjectId, { path: blobs.pathOf(file.sha256), span: spanOf(recording), channels: recording.channels, wide, ...place });
   return clip as Uint8Array<ArrayBuffer>;
 }
 
@@ -63,7 +70,7 @@ export async function sourcesOf(store: ReadTables, blobs: Services['blobs'], tri
     }
     return {
       path: blobs.pathOf(file.sha256),
-      channel: recording.channels[0] as number,
+      channels: recording.channels,
       span: spanOf(recording),
       takeId: recording.takeId ?? recording.id,
       performance: judged.span,

@@ -42,11 +42,11 @@ export async function takeIn({ blobs, pool }: { blobs: BlobStore; pool: WorkerPo
   try {
     const sound = await pool.run({ kind: 'decode' as const, path: staged.path, out }, signal);
     if (!sound) throw new ApiError(422, 'not-wav', `${name}: ${READ_HERE}`);
-    const { container, codec, lossy, trackNames, startsAt, warnings } = sound;
+    const { container, codec, lossy, trackNames, stereoFrom, startsAt, warnings } = sound;
     const wav = withFileSource(out, readWavHeader);
     const taken = await blobs.stageFile(out);
     return {
-      layout: { ...wav, format: { ...wav.format, container, codec, lossy, trackNames, startsAt, remarks: warnings } },
+      layout: { ...wav, format: { ...wav.format, container, codec, lossy, trackNames, stereoFrom, startsAt, remarks: warnings } },
       originalSha256: staged.sha256,
       sha256: taken.sha256,
       async keep() {

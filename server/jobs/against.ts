@@ -29,7 +29,8 @@ interface Placed {
   fileId: string;
   takeId: string | null;
   setupId: string | null;
-  channel: number;
+  /** As the text of a list. */
+  channels: string;
   startS: number | null;
   endS: number | null;
   key: string | null;
@@ -96,7 +97,11 @@ export function againstHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
     async run(job, signal) {
       const found = await wantedOf(store, job.subjectId);
       if (found?.wanted.key !== job.key) return;
-      const placeOf = ({ sha256, channel, startS, endS }: Placed) => ({ path: blobs.pathOf(sha256), channel, span: [startS, endS] as [number | null, number | null] });
+      const placeOf = ({ sha256, channels, startS, endS }: Placed) => ({
+        path: blobs.pathOf(sha256),
+        channels: channelsIn(channels),
+        span: [startS, endS] as [number | null, number | null],
+      });
       const compared: ComparedPair = await pool.run({ kind: 'pair', channel: placeOf(found.row), reference: placeOf(found.wanted.reference) }, signal);
       await done(job, ({ key, reference }) => ({ key, referenceId: reference.id, figures: pairFigures(compared.pair), warnings: compared.warnings }));
     },
@@ -144,14 +149,17 @@ async function wantedIn(from: ReadTables, trialId: string, takeIds: readonly (st
   return { rows, wanted };
 }
 
+const channelsIn = (text: string) => JSON.parse(text) as number[];
+
 /** Which sound it is; a stretch of a file is named only where it is one, so that what was measured before stays. */
-const placeKey = ({ sha256, channel, startS, endS }: Placed) => `${sha256}:${channel}${startS === null && endS === null ? '' : `@${startS ?? 0}-${endS ?? ''}`}`;
+const placeKey = ({ sha256, channels, startS, endS }: Placed) =>
+  `${sha256}:${channelsIn(channels).join('+')}${startS === null && endS === null ? '' : `@${startS ?? 0}-${endS ?? ''}`}`;
 
 /** Measured recordings, and what they were last measured against; those of a take, or also those that lost theirs. */
 async function placedIn(from: Pick<ReadTables, 'query'>, trialId: string, takeIds: readonly string[] | 'all'): Promise<Placed[]> {
   const [where, values] = takeIds === 'all' ? ['1', []] : [`(r."takeId" IN (${takeIds.map(() => '?').join(', ')}) OR (r."takeId" IS NULL AND r."against" IS NOT NULL))`, takeIds];
   return from.query<Placed>(
-    `SELECT r."id", r."fileId", r."takeId", r."setupId", json_extract(r."channels", '$[0]') AS "channel", r."startS", r."endS", json_extract(r."against", '$.key') AS "key", f."sha256"
+    `SELECT r."id", r."fileId", r."takeId", r."setupId", r."channels", r."startS", r."endS", json_extract(r."against", '$.key') AS "key", f."sha256"
       FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId"
       WHERE r."trialId" = ? AND f."binnedAtMs" IS NULL AND f."state" = 'done' AND ${where} ORDER BY r."fileId", r."channels"`,
     [trialId, ...values],

@@ -15,10 +15,10 @@ import type { SoundPrint } from '@marvet/core/takes/sound/soundPrint';
 /** From where to where in a file, in seconds; null is its start, or its end. */
 export type FileSpan = [startS: number | null, endS: number | null];
 
-/** One channel of a stored file, or a stretch of it. */
+/** One channel of a stored file, or two that are one stereo recording, or a stretch of them. */
 export interface ChannelPlace {
   path: string;
-  channel: number;
+  channels: readonly number[];
   span: FileSpan;
 }
 
@@ -52,6 +52,8 @@ export interface CutTask {
 /** One clip of a listening round. */
 export interface ClipTask extends ChannelPlace, ClipSource {
   kind: 'clip';
+  /** Made of two channels, whatever it was recorded in: so are all of a round in which one is stereo. */
+  wide: boolean;
 }
 
 /** The takes of files of each recorder, by its clock. */

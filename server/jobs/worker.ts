@@ -9,7 +9,7 @@ import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { cutRound } from '@marvet/core/listen/cutRound';
 import { type GrowingFile, measureGrowing } from '@marvet/core/measure/measureGrowing';
 import { measurePair } from '@marvet/core/measure/pair/pair';
-import { fileTrack, type PairTrack } from '@marvet/core/measure/pair/track';
+import { fileTrack, monoTrack, type PairTrack } from '@marvet/core/measure/pair/track';
 import { measureFile } from '@marvet/core/measure/report';
 import { buildPlan } from '@marvet/core/plan/buildPlan';
 import { fileLevels } from '@marvet/core/takes/passages/fileLevels';
@@ -53,7 +53,7 @@ function done(task: AnyTask, progress: MessagePort): unknown {
         cutRound(task.sources.map(({ takeId, performance, speech }, index) => ({ track: tracks[index] as PairTrack, takeId, performance, speech }))),
       );
     case 'clip':
-      return withTracks([task], ([track]) => writeWav([blindClip(track as PairTrack, task)], { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
+      return withTracks([task], ([track]) => writeWav(blindClip(track as PairTrack, task, task.wide), { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
     case 'places':
       return task.recorders.map(({ files, aheadByHandS }) => placeByClock(files, task.takes, aheadByHandS));
     case 'levels':
@@ -68,7 +68,7 @@ function done(task: AnyTask, progress: MessagePort): unknown {
 }
 
 /** The channel of a printed file whose waves are looked at. */
-const placeOf = ({ path, print }: PrintedFile): ChannelPlace => ({ path, channel: print.channel, span: [null, null] });
+const placeOf = ({ path, print }: PrintedFile): ChannelPlace => ({ path, channels: [print.channel], span: [null, null] });
 
 function linksOf({ file, others }: AlikeTask): SoundLink[] {
   const sure = new Set<string>();
@@ -103,11 +103,16 @@ function growingFile(source: ByteSource, state: Int32Array): GrowingFile {
   };
 }
 
+function openTrack(source: ByteSource, { span, channels }: ChannelPlace): PairTrack {
+  const layout = narrowed(readWavHeader(source), span);
+  return monoTrack(channels.map((channel) => fileTrack(source, layout, channel)));
+}
+
 /** Opens channels of files for the time of `use`. */
 function withTracks<Result>(places: readonly ChannelPlace[], use: (tracks: PairTrack[]) => Result, opened: PairTrack[] = []): Result {
   const [place, ...rest] = places;
   if (!place) return use(opened);
-  return withFileSource(place.path, (source) => withTracks(rest, use, [...opened, fileTrack(source, narrowed(readWavHeader(source), place.span), place.channel)]));
+  return withFileSource(place.path, (source) => withTracks(rest, use, [...opened, openTrack(source, place)]));
 }
 
 /** Progress a few times a second, not more. */

@@ -1,5 +1,5 @@
 import workletUrl from './switcher.worklet.ts?worker&url';
-import type { SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
+import type { SwitcherClip, SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
 
 const RATE_HZ = 48_000;
 /** Level at which listening starts: -20 dB. */
@@ -24,23 +24,23 @@ export class ClipSwitcher {
         if (!response.ok) throw new Error('A clip cannot be fetched. Reload the page.');
         const buffer = await this.context.decodeAudioData(await response.arrayBuffer());
         onProgress(++done / urls.length);
-        return buffer.getChannelData(0).slice();
+        return Array.from({ length: Math.min(2, buffer.numberOfChannels) }, (_, channel) => buffer.getChannelData(channel).slice());
       }),
     );
     await this.start(decoded, onReport);
   }
 
   /** Starts with clips that are at hand as samples; they are handed over. */
-  async start(clips: readonly Float32Array[], onReport: (report: SwitcherReport) => void): Promise<void> {
+  async start(clips: readonly SwitcherClip[], onReport: (report: SwitcherReport) => void): Promise<void> {
     await this.context.audioWorklet.addModule(workletUrl);
     this.node = new AudioWorkletNode(this.context, 'switcher', { numberOfInputs: 0, outputChannelCount: [2] });
     this.node.port.onmessage = ({ data }: MessageEvent<SwitcherReport>) => onReport(data);
     this.volume.gain.value = START_GAIN;
     this.node.connect(this.volume).connect(this.context.destination);
-    this.lengthS = (clips[0]?.length ?? 0) / RATE_HZ;
+    this.lengthS = (clips[0]?.[0]?.length ?? 0) / RATE_HZ;
     this.tell(
       { kind: 'load', clips: [...clips] },
-      clips.map((clip) => clip.buffer as ArrayBuffer),
+      clips.flatMap((clip) => clip.map((channel) => channel.buffer as ArrayBuffer)),
     );
   }
 

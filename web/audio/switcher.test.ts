@@ -28,7 +28,7 @@ const level = (value: number, frames = RATE) => new Float32Array(frames).fill(va
 function playing(clips: Float32Array[]) {
   const processor = new made();
   const tell = (data: SwitcherCommand) => processor.port.onmessage({ data });
-  tell({ kind: 'load', clips });
+  tell({ kind: 'load', clips: clips.map((clip) => [clip]) });
   tell({ kind: 'play', playing: true });
   const hear = (frames: number) => {
     const output = new Float32Array(frames);

@@ -1,5 +1,5 @@
 /** Runs on the audio thread: all clips side by side at one position, of which one is heard. */
-import type { SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
+import type { SwitcherClip, SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
 
 declare const sampleRate: number;
 declare abstract class AudioWorkletProcessor {
@@ -11,7 +11,7 @@ const FADE_S = 0.005;
 const REPORT_EVERY = 2048;
 
 class Switcher extends AudioWorkletProcessor {
-  private clips: Float32Array[] = [];
+  private clips: SwitcherClip[] = [];
   private weights: Float32Array = new Float32Array(0);
   private heard = 0;
   private position = 0;
@@ -36,7 +36,7 @@ class Switcher extends AudioWorkletProcessor {
         this.heard = 0;
         this.position = 0;
         this.loopStart = 0;
-        this.loopEnd = command.clips[0]?.length ?? 0;
+        this.loopEnd = command.clips[0]?.[0]?.length ?? 0;
         break;
       case 'hear':
         this.heard = command.clip;
@@ -57,25 +57,29 @@ class Switcher extends AudioWorkletProcessor {
   }
 
   process(_inputs: Float32Array[][], outputs: Float32Array[][]): boolean {
-    const [left, ...others] = outputs[0] ?? [];
+    const [left, right] = outputs[0] ?? [];
     if (!left) return true;
     const step = 1 / (FADE_S * sampleRate);
     const fade = Math.max(1, Math.round(FADE_S * sampleRate));
     for (let frame = 0; frame < left.length; frame++) {
       let sum = 0;
+      let other = 0;
       for (let clip = 0; clip < this.clips.length; clip++) {
         const wanted = clip === this.heard ? 1 : 0;
         const weight = this.weights[clip] as number;
         const next = wanted > weight ? Math.min(wanted, weight + step) : Math.max(wanted, weight - step);
         this.weights[clip] = next;
-        if (next > 0) sum += next * ((this.clips[clip] as Float32Array)[this.position] ?? 0);
+        if (next === 0) continue;
+        const [one, two = one] = this.clips[clip] as SwitcherClip;
+        sum += next * (one?.[this.position] ?? 0);
+        other += next * (two?.[this.position] ?? 0);
       }
       const seam = Math.min(1, (this.position - this.loopStart) / fade, (this.loopEnd - 1 - this.position) / fade);
       this.gate = this.playing ? Math.min(1, this.gate + step) : Math.max(0, this.gate - step);
       left[frame] = sum * this.gate * seam;
+      if (right) right[frame] = other * this.gate * seam;
       if (this.gate > 0 && ++this.position >= this.loopEnd) this.position = this.loopStart;
     }
-    for (const other of others) other.set(left);
     this.sinceReport += left.length;
     if (this.sinceReport >= REPORT_EVERY) this.report();
     return true;

@@ -1,4 +1,5 @@
 import type { CommitResult, LogAnswer, WrittenLine } from '@marvet/core/contract/answers';
+import type { StereoSet } from '@marvet/core/contract/channelUse';
 import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
 import type { CorrectionChange } from '@marvet/core/domain/correction';
 import type { LogLine } from '@marvet/core/domain/logLine';
@@ -57,6 +58,16 @@ export const workApi = planApi.injectEndpoints({
       query: ({ trialId, fileId, assignment }) => ({ url: `trials/${trialId}/files/${fileId}/assignment`, method: 'PUT', body: assignment }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict'],
     }),
+    /** Says which channels of a file are stereo. */
+    setStereo: build.mutation<{ files: number }, { trialId: string; fileId: string } & StereoSet>({
+      query: ({ trialId, fileId, ...body }) => ({ url: `trials/${trialId}/files/${fileId}/stereo`, method: 'PUT', body }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict'],
+    }),
+    /** Gives two recordings of a file each other's candidate. */
+    swapRecordings: build.mutation<void, { trialId: string; recordingIds: [string, string] }>({
+      query: ({ trialId, recordingIds }) => ({ url: `trials/${trialId}/files/swap`, method: 'POST', body: { recordingIds } }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict'],
+    }),
     cancelMeasuring: build.mutation<void, { trialId: string; fileId: string }>({
       query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/cancel`, method: 'POST' }),
       invalidatesTags: ['Files'],
@@ -105,6 +116,8 @@ export const {
   useRecordingsQuery,
   useRecordingQuery,
   useAssignFileMutation,
+  useSetStereoMutation,
+  useSwapRecordingsMutation,
   useCancelMeasuringMutation,
   useMeasureAgainMutation,
   useMeasureManyMutation,

@@ -13,6 +13,8 @@ export interface SoundFormat {
   scale: number;
   /** A name a channel, where the file gives one. */
   trackNames: (string | null)[];
+  /** Channels with which a stereo track begins: of what two microphones wrote side by side nothing says that. */
+  stereoFrom: number[];
   /** When it began by its own clock, as in a WAVE file; null where the file does not say. */
   startsAt: string | null;
   /** What was odd, in sentences. */

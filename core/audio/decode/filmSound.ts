@@ -53,6 +53,7 @@ export async function filmSound(source: ByteSource): Promise<DecodedSound> {
     bitDepth,
     scale: bitDepth === null ? 1 : 2 ** (bitDepth - 1),
     trackNames: tracks.flatMap((track, index) => Array.from({ length: track.numberOfChannels }, () => names[index] || null)),
+    stereoFrom: stereoTracks(tracks.map(({ numberOfChannels }) => numberOfChannels)),
     startsAt: movieCreatedAt(source),
     warnings,
   };
@@ -63,6 +64,11 @@ export async function filmSound(source: ByteSource): Promise<DecodedSound> {
       tracks.map((track) => track.numberOfChannels),
     ),
   };
+}
+
+/** Where tracks of two channels begin among the channels of all tracks. */
+function stereoTracks(channelsOf: readonly number[]): number[] {
+  return channelsOf.flatMap((count, index) => (count === 2 ? [channelsOf.slice(0, index).reduce((sum, before) => sum + before, 0)] : []));
 }
 
 async function trackBlocks(track: InputAudioTrack): Promise<TrackBlocks> {

@@ -97,6 +97,8 @@ export async function streamedSound(source: ByteSource, kind: Streamed): Promise
     // The FLAC decoder's full scale is the largest number, that of AIFF one more.
     scale: bitDepth === null ? 1 : 2 ** (bitDepth - 1) - (kind === 'FLAC' ? 1 : 0),
     trackNames: channelData.map(() => null),
+    // What was thinned out for listening is one programme; what was not may be two microphones.
+    stereoFrom: lossy && channelData.length === 2 ? [0] : [],
     startsAt: null,
     warnings: [],
   };

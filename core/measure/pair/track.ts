@@ -9,12 +9,31 @@ export interface PairTrack {
   frames: number;
   /** `frames` samples from `startFrame` on; silence outside the file. */
   read(startFrame: number, frames: number): Float64Array;
+  /** The two channels of which it is the sum to mono; absent where it is one channel. */
+  channels?: readonly PairTrack[];
 }
 
 /** A channel of an opened file as a track. */
 export function fileTrack(source: ByteSource, layout: WavLayout, channel: number): PairTrack {
   const { sampleRateHz, frames } = layout.format;
   return { sampleRateHz, frames, read: (startFrame, count) => readSpan(source, layout, channel, startFrame, count) };
+}
+
+/** Two channels as one track: their sum to mono, (a + b) / 2, with each by itself beside it. One channel is that channel. */
+export function monoTrack(channels: readonly PairTrack[]): PairTrack {
+  const [first, other] = channels as [PairTrack, PairTrack?];
+  if (!other) return first;
+  return {
+    sampleRateHz: first.sampleRateHz,
+    frames: first.frames,
+    channels,
+    read(startFrame, count) {
+      const sum = first.read(startFrame, count);
+      const added = other.read(startFrame, count);
+      for (let frame = 0; frame < count; frame++) sum[frame] = ((sum[frame] as number) + (added[frame] as number)) / 2;
+      return sum;
+    },
+  };
 }
 
 /** A channel in memory as a track. */

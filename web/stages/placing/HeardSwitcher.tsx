@@ -44,7 +44,7 @@ function Switcher({ heard, nameOf, gains }: { heard: readonly HeardSetup[]; name
     player
       .start(
         // The audio thread keeps what it is given; the next start needs its own.
-        heard.map(({ samples }) => samples.slice()),
+        heard.map(({ samples }) => [samples.slice()]),
         ({ heard: clip, playing }) => setState({ heard: clip, playing }),
       )
       .catch((error: Error) => setFailure(error.message));

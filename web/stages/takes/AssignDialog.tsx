@@ -9,7 +9,9 @@ import { dateTimeText } from '../../parts/dateText.ts';
 import { Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { backupText } from './BackupUse.tsx';
 import { SafePlayer } from './SafePlayer.tsx';
+import { channelsText, StereoPairs } from './StereoPairs.tsx';
 
 interface AssignDialogProps {
   trialId: string;
@@ -82,11 +84,12 @@ export function AssignDialog({ trialId, file, recordings: all, takes, onClose }:
           </Form.Select>
         )}
       </Field>
+      <StereoPairs trialId={trialId} file={file} recordings={recordings} />
       {recordings.map((recording, index) => (
         <div key={recording.id} className="stack gap-1 border-top pt-2">
           <div className="row-line apart">
             <span className="row-line">
-              <b>Channel {(recording.channels[0] ?? index) + 1}</b>
+              <b>{channelsText(recording.channels)}</b>
               <Form.Control
                 size="sm"
                 className="w-auto"
@@ -116,6 +119,7 @@ export function AssignDialog({ trialId, file, recordings: all, takes, onClose }:
               </Form.Select>
             </span>
           </div>
+          {recording.backup && <span className="small soft">{backupText(recording.backup)}: the same sound, and no microphone of its own</span>}
           <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label={`Channel ${(recording.channels[0] ?? index) + 1} of ${file.name}`} />
         </div>
       ))}

@@ -1,5 +1,6 @@
 import type { MeasuredAgainst } from '@marvet/core/contract/recordings';
 import { isPairMeasure, type MeasureId, RECORDING_MEASURE_IDS } from '@marvet/core/domain/measureId';
+import type { Figures } from '@marvet/core/domain/recording';
 import { MEASURES, measureText, measureValue } from '@marvet/core/measure/catalogue';
 import type { ChannelReport } from '@marvet/core/measure/report.types';
 import { Link } from 'react-router';
@@ -21,10 +22,12 @@ interface FiguresTableProps {
   report: ChannelReport;
   lengthS: number;
   against: MeasuredAgainst | null;
+  /** Of a stereo recording, those of both channels as one. */
+  both?: Figures | null;
 }
 
 /** Every figure of a channel, each group with how right it is and the way to its method. */
-export function FiguresTable({ recordingId, report, lengthS, against }: FiguresTableProps) {
+export function FiguresTable({ recordingId, report, lengthS, against, both = null }: FiguresTableProps) {
   const figureOf = (id: MeasureId) => (isPairMeasure(id) ? (against?.figures[id] ?? null) : measureValue(report, id, lengthS));
   return (
     <Sheet title="All figures">
@@ -40,10 +43,22 @@ export function FiguresTable({ recordingId, report, lengthS, against }: FiguresT
                 <span className="soft fw-normal">within {ids[0] && MEASURES[ids[0]].within}</span>
               </h3>
               <table className="plain">
+                {both && group !== 'pair' && (
+                  <thead>
+                    <tr>
+                      <th>
+                        <span className="visually-hidden">Figure</span>
+                      </th>
+                      <th className="num">both</th>
+                      <th className="num">channel {report.index + 1}</th>
+                    </tr>
+                  </thead>
+                )}
                 <tbody>
                   {ids.map((id) => (
                     <tr key={id}>
                       <td>{MEASURES[id].label}</td>
+                      {both && group !== 'pair' && <td className="num">{measureText(id, both[id] ?? null)}</td>}
                       <td className="num">{measureText(id, figureOf(id))}</td>
                     </tr>
                   ))}

@@ -46,7 +46,7 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
     const loose = new Map<string, number>();
     const takesOf = new Map<string, Set<string>>();
     for (const { fileId, takeId } of recordings) if (takeId) takesOf.set(fileId, (takesOf.get(fileId) ?? new Set()).add(takeId));
-    for (const recording of recordings) if (!recording.setupId) loose.set(recording.fileId, (loose.get(recording.fileId) ?? 0) + 1);
+    for (const recording of recordings) if (!recording.setupId && !recording.backup) loose.set(recording.fileId, (loose.get(recording.fileId) ?? 0) + 1);
     return files.map((file): Row => ({ ...file, take: takeById.get(file.takeId ?? ''), takes: takesOf.get(file.id)?.size ?? 0, loose: loose.get(file.id) ?? 0 }));
   }, [files, recordings, takes]);
   const columns = useMemo(
@@ -139,6 +139,8 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
       <VirtualTable label="Table of files" rows={rows} columns={columns} rowKey={(row) => row.id} sorting={sorting} onSorting={setSorting} />
       {assigning && (
         <AssignDialog
+          // Joined to stereo, or parted, its channels are others.
+          key={recordings.flatMap(({ id, fileId }) => (fileId === assigning.id ? [id] : [])).join()}
           trialId={trialId}
           file={assigning}
           recordings={recordings.filter((recording) => recording.fileId === assigning.id)}

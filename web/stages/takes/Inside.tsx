@@ -1,12 +1,15 @@
 import type { RecordingDetail } from '@marvet/core/contract/recordings';
 import { slateLabel } from '@marvet/core/domain/take';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { placed, useTakesById, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { PickTape } from '../../parts/PickTape.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
+import { BackupUse } from './BackupUse.tsx';
 import { CutMoment } from './CutMoment.tsx';
 import { Measured } from './Measured.tsx';
+import { StereoSides } from './StereoSides.tsx';
 
 /** Inside one recording: level over time with words and pauses, spectrum, every figure. */
 export default function Inside() {
@@ -30,12 +33,26 @@ export default function Inside() {
               <span>{chain?.name}</span>
               <span className="soft">{take && words.condition(take)}</span>
             </div>
-            {recording.report && recording.series && <Measured recording={recording} />}
+            <Looked key={recording.id} recording={recording} />
             <Remarks recording={recording} />
           </>
         );
       }}
     </Loaded>
+  );
+}
+
+/** What was measured; of a stereo recording one channel at a time. */
+function Looked({ recording }: { recording: RecordingDetail }) {
+  const [side, setSide] = useState<0 | 1>(0);
+  if (!recording.report || !recording.series) return null;
+  const shown = side === 1 && recording.second ? { ...recording, ...recording.second } : recording;
+  return (
+    <>
+      {recording.second && <StereoSides recording={recording} side={side} onSide={setSide} />}
+      <BackupUse recording={recording} />
+      <Measured recording={shown} />
+    </>
   );
 }
 

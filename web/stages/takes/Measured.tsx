@@ -192,7 +192,13 @@ export function Measured({ recording }: { recording: RecordingDetail }) {
           onTakeBack={takeBack}
         />
       </div>
-      <FiguresTable recordingId={recording.id} report={report} lengthS={recordingLengthS(recording, file.format.durationS)} against={recording.against} />
+      <FiguresTable
+        recordingId={recording.id}
+        report={report}
+        lengthS={recordingLengthS(recording, file.format.durationS)}
+        against={recording.against}
+        both={recording.second ? recording.figures : null}
+      />
     </>
   );
 }

@@ -20,6 +20,8 @@ import { Empty } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { VirtualTable } from '../../parts/VirtualTable.tsx';
+import { backupText } from './BackupUse.tsx';
+import { channelsText } from './StereoPairs.tsx';
 
 const HEADS: Record<(typeof TABLE_FIGURES)[number], string> = {
   'noise.snrDb': 'Voice over noise dB',
@@ -178,7 +180,7 @@ function columnsOf(rows: readonly Row[], plan: Plan, entries: TrayEntry[], pick:
         original.place.chain ? (
           <TapeMark tape={original.place.chain.tape} name={original.place.chain.name} />
         ) : (
-          <span className="soft">{original.trackName ?? `channel ${(original.channels[0] ?? 0) + 1}`}</span>
+          <span className="soft">{original.backup ? backupText(original.backup) : (original.trackName ?? channelsText(original.channels).toLowerCase())}</span>
         ),
     }),
     ...variedIn(rows).map(level),

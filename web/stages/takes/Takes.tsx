@@ -28,7 +28,9 @@ export default function Takes() {
   const asked = search.get('view');
   const view = asked === 'begin' || asked === 'files' || asked === 'places' || asked === 'figures' || asked === 'range' ? asked : 'recordings';
   const loose = useMemo(() => {
-    const withGap = new Set(recordings.data?.filter((recording) => recording.setupId === null || recording.takeId === null).map((recording) => recording.fileId));
+    const withGap = new Set(
+      recordings.data?.filter((recording) => (recording.setupId === null && recording.backup === null) || recording.takeId === null).map((recording) => recording.fileId),
+    );
     return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
   }, [recordings.data, files.data]);
   const unplaced = (files.data ?? []).filter(({ takeId }) => takeId === null).length;

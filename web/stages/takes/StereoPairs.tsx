@@ -1,0 +1,53 @@
+import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
+import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import { useSetStereoMutation } from '../../data/work.ts';
+import { Trouble } from '../../parts/states.tsx';
+
+/** How the channels of a recording are called. @example channelsText([0, 1]) // "Channels 1 and 2, stereo" */
+export const channelsText = (channels: readonly number[]) =>
+  channels.length > 1 ? `Channels ${channels.map((channel) => channel + 1).join(' and ')}, stereo` : `Channel ${(channels[0] ?? 0) + 1}`;
+
+interface StereoPairsProps {
+  trialId: string;
+  file: FileRow;
+  recordings: readonly RecordingRow[];
+}
+
+/** Which channels of a file are one stereo recording, two by two; said at once, for all files of its recorder if wanted. */
+export function StereoPairs({ trialId, file, recordings }: StereoPairsProps) {
+  const [set, { error, isLoading }] = useSetStereoMutation();
+  const [all, setAll] = useState(false);
+  const pairs = new Set(recordings.flatMap(({ channels: [first = 0, ...others] }) => (others.length > 0 ? [first] : [])));
+  const firsts = Array.from({ length: Math.floor(file.format.channels / 2) }, (_, pair) => 2 * pair);
+  if (firsts.length === 0) return null;
+  const change = (first: number, stereo: boolean) => {
+    const firstChannels = [...pairs].filter((each) => each !== first);
+    void set({ trialId, fileId: file.id, firstChannels: stereo ? [...firstChannels, first] : firstChannels, allOfRecorder: all });
+  };
+  return (
+    <fieldset className="stack gap-1" disabled={isLoading}>
+      <legend className="visually-hidden">Stereo</legend>
+      {firsts.map((first) => (
+        <Form.Check
+          key={first}
+          type="switch"
+          id={`stereo-${file.id}-${first}`}
+          label={`Channels ${first + 1} and ${first + 2} are one stereo recording`}
+          checked={pairs.has(first)}
+          onChange={(event) => change(first, event.target.checked)}
+        />
+      ))}
+      {file.recorder !== null && (
+        <Form.Check
+          type="checkbox"
+          id={`stereo-all-${file.id}`}
+          label={`Say so for all files of ${file.recorder} that have as many channels`}
+          checked={all}
+          onChange={(event) => setAll(event.target.checked)}
+        />
+      )}
+      <Trouble error={error} />
+    </fieldset>
+  );
+}
