@@ -18,12 +18,17 @@ interface StereoPairsProps {
 export function StereoPairs({ trialId, file, recordings }: StereoPairsProps) {
   const [set, { error, isLoading }] = useSetStereoMutation();
   const [all, setAll] = useState(false);
+  /** As it was asked for; once the server has done it, the recordings say so. */
+  const [asked, setAsked] = useState<ReadonlySet<number> | null>(null);
   const pairs = new Set(recordings.flatMap(({ channels: [first = 0, ...others] }) => (others.length > 0 ? [first] : [])));
   const firsts = Array.from({ length: Math.floor(file.format.channels / 2) }, (_, pair) => 2 * pair);
   if (firsts.length === 0) return null;
-  const change = (first: number, stereo: boolean) => {
-    const firstChannels = [...pairs].filter((each) => each !== first);
-    void set({ trialId, fileId: file.id, firstChannels: stereo ? [...firstChannels, first] : firstChannels, allOfRecorder: all });
+  const change = async (first: number, stereo: boolean) => {
+    const others = [...pairs].filter((each) => each !== first);
+    const firstChannels = stereo ? [...others, first] : others;
+    setAsked(new Set(firstChannels));
+    const { error: refused } = await set({ trialId, fileId: file.id, firstChannels, allOfRecorder: all });
+    if (refused) setAsked(null);
   };
   return (
     <fieldset className="stack gap-1" disabled={isLoading}>
@@ -34,8 +39,8 @@ export function StereoPairs({ trialId, file, recordings }: StereoPairsProps) {
           type="switch"
           id={`stereo-${file.id}-${first}`}
           label={`Channels ${first + 1} and ${first + 2} are one stereo recording`}
-          checked={pairs.has(first)}
-          onChange={(event) => change(first, event.target.checked)}
+          checked={(asked ?? pairs).has(first)}
+          onChange={(event) => void change(first, event.target.checked)}
         />
       ))}
       {file.recorder !== null && (
