@@ -75,6 +75,8 @@ test('a transmitter that clips, with its backup 12 dB lower, and a camera in ste
   await expect.poll(async () => (await files()).filter(({ state }) => state === 'done').length, { timeout: 60_000 }).toBe(2);
   const camera = (await rows()).find(({ channels }) => channels.length === 2)!;
   await page.goto(`${marvet.address}${at}/takes/${camera.id}`);
+  // What was chosen stood while its channels were joined.
+  await expect(page.getByText('Lodestar')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Stereo' })).toContainText(/Correlation 0\.\d\d\. Summed to mono it loses \d\.\d dB/);
   await expect(page.getByRole('columnheader', { name: 'channel 1' }).first()).toBeVisible();
   await page.getByRole('button', { name: 'channel 2' }).click();

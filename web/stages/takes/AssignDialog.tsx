@@ -1,6 +1,6 @@
 import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
 import { firstSetups, slateLabel, type Take } from '@marvet/core/domain/take';
-import { matchSetups } from '@marvet/core/takes/matchFile';
+import { matchSources } from '@marvet/core/takes/matchFile';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useTrialWords } from '../../data/trialData.ts';
@@ -21,6 +21,9 @@ interface AssignDialogProps {
   onClose: () => void;
 }
 
+type ByChannel<Value> = Partial<Record<number, Value>>;
+const channelOf = ({ channels }: Pick<RecordingRow, 'channels'>) => channels[0] ?? 0;
+
 /** Ties a file to a take by hand: hear it, choose the take, say which channel is which candidate. */
 export function AssignDialog({ trialId, file, recordings: all, takes, onClose }: AssignDialogProps) {
   // A channel is tied as a whole: where something was switched, its stretches follow.
@@ -28,8 +31,9 @@ export function AssignDialog({ trialId, file, recordings: all, takes, onClose }:
   const words = useTrialWords(trialId);
   const [assign, { error, isLoading }] = useAssignFileMutation();
   const [takeId, setTakeId] = useState(file.takeId ?? '');
-  const [setupIds, setSetupIds] = useState(() => recordings.map((recording) => recording.setupId));
-  const [names, setNames] = useState(() => recordings.map((recording) => recording.trackName ?? ''));
+  // By channel: what was chosen stays while channels are joined to stereo, or parted.
+  const [setupIds, setSetupIds] = useState<ByChannel<string | null>>(() => Object.fromEntries(recordings.map((recording) => [channelOf(recording), recording.setupId])));
+  const [names, setNames] = useState<ByChannel<string>>(() => Object.fromEntries(recordings.map((recording) => [channelOf(recording), recording.trackName ?? ''])));
   const [slateSpoken, setSlateSpoken] = useState(file.slateSpoken);
   const take = takes.find((each) => each.id === takeId);
   const chainOf = (setupId: string | null | undefined) => words.chains.get(take?.setups.find((setup) => setup.id === setupId)?.candidateId ?? '');
@@ -37,14 +41,14 @@ export function AssignDialog({ trialId, file, recordings: all, takes, onClose }:
     setTakeId(id);
     const chosen = takes.find((each) => each.id === id);
     const setups = chosen ? firstSetups(chosen) : [];
-    const trackNames = recordings.map((recording) => recording.trackName);
-    setSetupIds(matchSetups(file.name, trackNames, setups, [...words.chains.values()]));
+    const sources = recordings.filter(({ backup }) => !backup).map(channelOf);
+    setSetupIds({ ...matchSources(file.name, file.format.trackNames, sources, setups, [...words.chains.values()]) });
   };
   const submit = async () => {
-    const channels = recordings.map((recording, index) => ({
-      channelIndex: recording.channels[0] ?? index,
-      setupId: takeId ? (setupIds[index] ?? null) : null,
-      trackName: names[index] ?? '',
+    const channels = recordings.map((recording) => ({
+      channelIndex: channelOf(recording),
+      setupId: takeId ? (setupIds[channelOf(recording)] ?? null) : null,
+      trackName: names[channelOf(recording)] ?? '',
     }));
     const { error: failed } = await assign({ trialId, fileId: file.id, assignment: { takeId: takeId || null, channels, slateSpoken } });
     if (!failed) onClose();
@@ -84,8 +88,8 @@ export function AssignDialog({ trialId, file, recordings: all, takes, onClose }:
           </Form.Select>
         )}
       </Field>
-      <StereoPairs trialId={trialId} file={file} recordings={recordings} />
-      {recordings.map((recording, index) => (
+      <StereoPairs key={recordings.map(({ channels }) => channels.length).join()} trialId={trialId} file={file} recordings={recordings} />
+      {recordings.map((recording) => (
         <div key={recording.id} className="stack gap-1 border-top pt-2">
           <div className="row-line apart">
             <span className="row-line">
@@ -95,20 +99,20 @@ export function AssignDialog({ trialId, file, recordings: all, takes, onClose }:
                 className="w-auto"
                 placeholder="no name"
                 maxLength={60}
-                aria-label={`Name of channel ${(recording.channels[0] ?? index) + 1}`}
-                value={names[index] ?? ''}
-                onChange={(event) => setNames(names.with(index, event.target.value))}
+                aria-label={`Name of channel ${channelOf(recording) + 1}`}
+                value={names[channelOf(recording)] ?? ''}
+                onChange={(event) => setNames({ ...names, [channelOf(recording)]: event.target.value })}
               />
             </span>
             <span className="row-line">
-              {chainOf(setupIds[index]) && <TapeMark tape={chainOf(setupIds[index])!.tape} />}
+              {chainOf(setupIds[channelOf(recording)]) && <TapeMark tape={chainOf(setupIds[channelOf(recording)])!.tape} />}
               <Form.Select
                 size="sm"
                 className="w-auto"
-                aria-label={`Candidate of channel ${(recording.channels[0] ?? index) + 1}`}
+                aria-label={`Candidate of channel ${channelOf(recording) + 1}`}
                 disabled={!take}
-                value={setupIds[index] ?? ''}
-                onChange={(event) => setSetupIds(setupIds.with(index, event.target.value || null))}
+                value={setupIds[channelOf(recording)] ?? ''}
+                onChange={(event) => setSetupIds({ ...setupIds, [channelOf(recording)]: event.target.value || null })}
               >
                 <option value="">none</option>
                 {(take ? firstSetups(take) : []).map((setup) => (
@@ -120,7 +124,7 @@ export function AssignDialog({ trialId, file, recordings: all, takes, onClose }:
             </span>
           </div>
           {recording.backup && <span className="small soft">{backupText(recording.backup)}: the same sound, and no microphone of its own</span>}
-          <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label={`Channel ${(recording.channels[0] ?? index) + 1} of ${file.name}`} />
+          <SafePlayer src={`/api/trials/${trialId}/recordings/${recording.id}/audio`} label={`Channel ${channelOf(recording) + 1} of ${file.name}`} />
         </div>
       ))}
     </RecordDialog>

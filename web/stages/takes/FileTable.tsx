@@ -139,8 +139,6 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
       <VirtualTable label="Table of files" rows={rows} columns={columns} rowKey={(row) => row.id} sorting={sorting} onSorting={setSorting} />
       {assigning && (
         <AssignDialog
-          // Joined to stereo, or parted, its channels are others.
-          key={recordings.flatMap(({ id, fileId }) => (fileId === assigning.id ? [id] : [])).join()}
           trialId={trialId}
           file={assigning}
           recordings={recordings.filter((recording) => recording.fileId === assigning.id)}
