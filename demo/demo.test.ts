@@ -24,6 +24,7 @@ import { HIRE_SHELF } from './hireShelf.ts';
 import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
 import { CHAINS, SIMULATED } from './kit.ts';
+import { LANDING } from './landing.ts';
 import { PLACES, SCRIPTS, SCRIPTS_BY_KEY, STATIONS } from './places.ts';
 import { REED_WALK } from './reedWalk.ts';
 import { DEMO_FILES } from './render.ts';
@@ -35,7 +36,7 @@ const items = new Map(ITEMS.map((item) => [item.id, item]));
 
 describe('the demo bundle', () => {
   it('is valid, with no identity given twice', () => {
-    const bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF, REED_WALK] });
+    const bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF, REED_WALK, LANDING] });
     const ids = bundle.trials.flatMap((trial) => [
       trial.id,
       ...[trial.criteria, trial.chains, trial.stations, trial.scripts, trial.takes, trial.rounds].flatMap((list) => list.map((row) => row.id)),

@@ -2,6 +2,7 @@ import { type Item, item } from './item.ts';
 
 /** Old sets from the hire shelf, and a recorder small enough for a belt. Makers and models are invented. */
 export const HIRE_ITEMS: Item[] = [
+  item('cm-mic', 'microphone', 'Dunlin camera, its own pair', { weightG: 0, price: 0 }),
   item('belt', 'recorder', 'Marshgate Wren belt recorder', {
     channels: 2,
     storageGb: 32,

@@ -6,8 +6,9 @@ import { type Bundle, bundleSchema } from '@marvet/core/formats/bundle';
 import { COSTUME } from './costume.ts';
 import { HIRE_SHELF } from './hireShelf.ts';
 import { ITEMS } from './items.ts';
+import { LANDING } from './landing.ts';
 import { REED_WALK } from './reedWalk.ts';
-import { DEMO_FILES } from './render.ts';
+import { DEMO_PARTS } from './render.ts';
 import { SALTREACH } from './saltreach.ts';
 import { WHEELHOUSE } from './wheelhouse.ts';
 
@@ -17,16 +18,16 @@ import { WHEELHOUSE } from './wheelhouse.ts';
  */
 async function make(folder: string): Promise<void> {
   mkdirSync(folder, { recursive: true });
-  const total = DEMO_FILES.length;
+  const total = DEMO_PARTS;
   const workers = availableParallelism();
   let done = 0;
   await Promise.all(
     Array.from({ length: workers }, (_, part) => {
-      const indices = DEMO_FILES.map((_file, index) => index).filter((index) => index % workers === part);
+      const indices = Array.from({ length: total }, (_, index) => index).filter((index) => index % workers === part);
       const worker = new Worker(new URL('./renderWorker.mjs', import.meta.url), { workerData: { folder, indices } });
       worker.on('message', () => {
         done++;
-        if (done % 5 === 0 || done === total) console.log(`Demo: rendered ${done} of ${total} takes`);
+        if (done % 5 === 0 || done === total) console.log(`Demo: rendered ${done} of ${total} parts`);
       });
       return new Promise<void>((resolveWorker, reject) => {
         worker.on('error', reject);
@@ -34,7 +35,7 @@ async function make(folder: string): Promise<void> {
       });
     }),
   );
-  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF, REED_WALK] });
+  const bundle: Bundle = bundleSchema.parse({ marvetBundle: 2, items: ITEMS, trials: [SALTREACH, WHEELHOUSE, COSTUME, HIRE_SHELF, REED_WALK, LANDING] });
   writeFileSync(join(folder, 'bundle.json.part'), JSON.stringify(bundle));
   renameSync(join(folder, 'bundle.json.part'), join(folder, 'bundle.json'));
 }

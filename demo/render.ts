@@ -8,6 +8,7 @@ import { layFaults } from './faults.ts';
 import { throughLink } from './hireLinks.ts';
 import { HIRE_SHELF, hireClip, hireFileName, hireStation, lettersOfHire } from './hireShelf.ts';
 import { CHAINS, chainId, SIMULATED } from './kit.ts';
+import { LANDING_FILES } from './landingFiles.ts';
 import { PLACES, SCRIPTS_BY_KEY, scriptId, stationId } from './places.ts';
 import { SALTREACH } from './saltreach.ts';
 import { fileNameOf } from './saltreachDay.ts';
@@ -45,8 +46,23 @@ export const DEMO_FILES: DemoFile[] = [
   })),
 ];
 
-/** Renders one file of the demo into a folder, unless it is there; a file gets its name only when it is whole. */
-export function renderDemoFile(index: number, folder: string): void {
+/** Pieces of work of which the demo's files are made, counted from 0. */
+export const DEMO_PARTS = DEMO_FILES.length + LANDING_FILES.length;
+
+/** Renders one part of the demo into a folder, unless it is there; a file gets its name only when it is whole. */
+export async function renderDemoPart(index: number, folder: string): Promise<void> {
+  const landing = LANDING_FILES[index - DEMO_FILES.length];
+  if (!landing) return renderDemoFile(index, folder);
+  if (landing.names.every((name) => existsSync(join(folder, name)))) return;
+  for (const [name, bytes] of await landing.make()) writeWhole(join(folder, name), bytes);
+}
+
+function writeWhole(path: string, bytes: Uint8Array): void {
+  writeFileSync(`${path}.part`, bytes);
+  renameSync(`${path}.part`, path);
+}
+
+function renderDemoFile(index: number, folder: string): void {
   const { name, project, tape, take, trackNames, channels } = DEMO_FILES[index] as DemoFile;
   const path = join(folder, name);
   if (existsSync(path)) return;
@@ -61,8 +77,7 @@ export function renderDemoFile(index: number, folder: string): void {
     trackNames,
     startedAtMs: take.startedAtMs ?? 0,
   });
-  writeFileSync(`${path}.part`, bytes);
-  renameSync(`${path}.part`, path);
+  writeWhole(path, bytes);
 }
 
 function lettersOf(candidateId: string): string {

@@ -1,9 +1,9 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { renderDemoFile } from './render.ts';
+import { renderDemoPart } from './render.ts';
 
 /** Renders the files that it is handed, and says so after each. */
 const { folder, indices } = workerData as { folder: string; indices: number[] };
 for (const index of indices) {
-  renderDemoFile(index, folder);
+  await renderDemoPart(index, folder);
   parentPort?.postMessage(index);
 }

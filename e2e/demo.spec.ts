@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import type { RecordingDetail } from '../core/contract/recordings.ts';
+import type { RecordingDetail, RecordingRow } from '../core/contract/recordings.ts';
 import type { VerdictRow } from '../core/decide/verdict.ts';
 import { EVENT_KINDS } from '../core/domain/measureId.ts';
 import type { Take } from '../core/domain/take.ts';
@@ -16,6 +16,7 @@ let wheelhouse: Trial;
 let costume: Trial;
 let hireShelf: Trial;
 let reedWalk: Trial;
+let landing: Trial;
 test.beforeAll(async () => {
   test.setTimeout(600_000);
   marvet = await runMarvet({ demo: DEMO_FOLDER });
@@ -25,6 +26,7 @@ test.beforeAll(async () => {
   costume = trials.find((trial) => trial.name === 'Fishwife costume')!;
   hireShelf = trials.find((trial) => trial.name === 'Hire shelf')!;
   reedWalk = trials.find((trial) => trial.name === 'Reed bank walk')!;
+  landing = trials.find((trial) => trial.name.startsWith('Ferry landing'))!;
 });
 test.afterAll(() => marvet.dispose());
 
@@ -44,7 +46,7 @@ test('a second start changes nothing', async () => {
   await marvet.stop();
   await marvet.start();
   expect(await ask(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).toEqual(before);
-  expect(await ask<Trial[]>(marvet.address, 'GET', '/trials')).toHaveLength(5);
+  expect(await ask<Trial[]>(marvet.address, 'GET', '/trials')).toHaveLength(6);
 });
 
 test('the second trial stops after its plan', async () => {
@@ -297,4 +299,35 @@ test('a tape pressed anywhere is picked up into the tray', async ({ page }) => {
   await page.goto(`${marvet.address}/trials/${saltreach.id}/plan/run-sheet`);
   await page.getByRole('button', { name: `Take ${slate} Quoinholt Osier in the tray` }).click();
   await expect(page.getByRole('region', { name: 'Tray' })).toContainText('Fair. Only the candidate differs');
+});
+
+test('two recorders that ran on and a camera, all by wrong clocks: the camera finds its takes by its clock, the others by what sounds in both', async ({ page }) => {
+  const at = `/trials/${landing.id}`;
+  const rows = () => ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`);
+  const takes = (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`)).sort((a, b) => a.slate - b.slate);
+  expect((await rows()).every(({ takeId }) => takeId === null)).toBe(true);
+  await page.goto(`${marvet.address}${at}/takes?view=places`);
+  const recorders = page.getByRole('table', { name: 'Recorders' });
+  await recorders.getByLabel(/Channel 1 of DUNLIN/).selectOption('Camera, its own pair');
+  await recorders.getByLabel(/Channel 1 of BELT/).selectOption('Belt recorder');
+  await recorders.getByLabel(/Channel 1 of MIXER/).selectOption('Brackmoor boom');
+  await page.getByRole('button', { name: 'Put the 4 that are surer than 90 %' }).click();
+  await expect.poll(async () => (await rows()).filter(({ takeId }) => takeId !== null).length).toBe(4);
+  for (const name of ['BELT_0007.wav', 'MIXER_0007.wav']) {
+    await page.getByRole('button', { name: `Cut ${name} into 4 takes` }).click({ timeout: 90_000 });
+    await expect(page.getByText(`${name} is cut about 4 takes`)).toBeVisible();
+  }
+  const placed = (await rows()).filter(({ takeId }) => takeId !== null);
+  for (const { id, setups } of takes) {
+    const own = placed.filter(({ takeId }) => takeId === id);
+    expect(own.map(({ setupId }) => setups.find((setup) => setup.id === setupId)?.candidateId).sort()).toEqual(setups.map(({ candidateId }) => candidateId).sort());
+  }
+  // A camera's pair is one recording of two channels.
+  expect(placed.filter(({ channels }) => channels.length === 2)).toHaveLength(4);
+  await expect.poll(async () => (await rows()).every(({ table }) => table !== null), { timeout: 60_000 }).toBe(true);
+  await page.goto(`${marvet.address}${at}/takes`);
+  await page.getByRole('checkbox', { name: /Take 01 Belt recorder/ }).check();
+  await page.getByRole('checkbox', { name: /Take 01 Camera/ }).check();
+  await page.getByRole('button', { name: 'Difference' }).click();
+  await expect(page.getByRole('row', { name: 'Later than the second' })).toContainText(/\d\.\d\d ms/, { timeout: 60_000 });
 });

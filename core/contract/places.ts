@@ -16,6 +16,8 @@ export interface RecorderOfTrial {
   aheadByHandS: number | null;
   /** The candidate of each channel, as somebody said it or as its files have it so far. */
   candidateIds: (string | null)[];
+  /** Channels with which its sources begin: a channel each, or two that are stereo; a backup is none. */
+  sources: number[];
 }
 
 /** Where a file lies, and where it belongs as far as can be told. */

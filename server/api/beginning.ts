@@ -10,7 +10,7 @@ import { heardPlaces } from './heardPlaces.ts';
 import { pathId, readBody } from './http.ts';
 import { layOut } from './layOut.ts';
 import { filesOfTrial, type LooseFile, momentStartMs } from './looseFiles.ts';
-import { recorderNameOf } from './recorderTies.ts';
+import { recorderNameOf, sourcesIn } from './recorderTies.ts';
 import type { Services } from './services.ts';
 
 /** Moments that no clock dates come last. */
@@ -71,15 +71,6 @@ export function beginningRoutes({ store, sounds, work, events }: Services): Hono
 function channelsOf(file: LooseFile, sources: readonly number[]): NamedChannel[] {
   const named = { fileId: file.id, fileName: file.name, recorder: recorderNameOf(file), of: sources.length };
   return sources.map((channelIndex) => ({ ...named, channelIndex, trackName: file.format.trackNames[channelIndex] ?? null }));
-}
-
-/** The first channels of all recordings that can be of a microphone of their own, by file. */
-async function sourcesIn(store: Services['store'], trialId: string): Promise<Map<string, number[]>> {
-  const rows = await store.query<{ fileId: string; channel: number }>(
-    `SELECT DISTINCT "fileId", json_extract("channels", '$[0]') AS "channel" FROM "recording" WHERE "trialId" = ? AND "backup" IS NULL ORDER BY 1, 2`,
-    [trialId],
-  );
-  return new Map([...grouped(rows, ({ fileId }) => fileId)].map(([fileId, own]) => [fileId, own.map(({ channel }) => channel)]));
 }
 
 /** Files that sound like takes that are there, by take. */

@@ -13,7 +13,7 @@ import { In, inParts, present } from '../store/table.ts';
 import { assignCuts, assignFile, type ChannelTie } from './assignFile.ts';
 import { heardPlaces, withSound } from './heardPlaces.ts';
 import { changedMeanwhile, notFound, pathId, readBody } from './http.ts';
-import { channelsOf, foundTies, type KnownRecorders, knownRecorders, recorderNameOf, retied, tiesOf } from './recorderTies.ts';
+import { channelsOf, foundTies, type KnownRecorders, knownRecorders, recorderNameOf, retied, sourcesIn, tiesOf } from './recorderTies.ts';
 import type { Services } from './services.ts';
 
 type DatedFile = Pick<AudioFileRow, 'id' | 'name' | 'sha256' | 'recorder' | 'format' | 'modifiedAtMs'>;
@@ -33,7 +33,7 @@ export function placeRoutes({ store, work, sounds, events }: Services): Hono {
           store.takes.find({ select: { id: true, startedAtMs: true, stoppedAtMs: true }, where: present(trialId) }),
           knownRecorders(store, trialId),
         ]);
-        const placed = await placedNow(store, trialId);
+        const [placed, sources] = await Promise.all([placedNow(store, trialId), sourcesIn(store, trialId)]);
         const byRecorder = grouped(files as DatedFile[], recorderNameOf);
         const recorders = [...byRecorder].sort(([a], [b]) => a.localeCompare(b));
         const aheadOf = (recorder: string) => known.said.get(recorder)?.aheadS ?? null;
@@ -53,6 +53,7 @@ export function placeRoutes({ store, work, sounds, events }: Services): Hono {
             clock,
             aheadByHandS: aheadOf(recorder),
             candidateIds: channelsOf(own, recorder, known),
+            sources: [...new Set(own.flatMap(({ id }) => sources.get(id) ?? []))].sort((a, b) => a - b),
           } satisfies RecorderOfTrial);
           const placeOf = new Map(places.map((place) => [place.fileId, place]));
           for (const file of own) {

@@ -97,6 +97,15 @@ export function channelsOf(files: readonly Pick<AudioFileRow, 'format'>[], recor
   return Array.from({ length }, (_, channel) => said.get(recorder)?.candidateIds[channel] ?? habits.get(recorder)?.get(channel) ?? null);
 }
 
+/** The first channels of all recordings that can be of a microphone of their own, by file. */
+export async function sourcesIn(store: Pick<ReadTables, 'query'>, trialId: string): Promise<Map<string, number[]>> {
+  const rows = await store.query<{ fileId: string; channel: number }>(
+    `SELECT DISTINCT "fileId", json_extract("channels", '$[0]') AS "channel" FROM "recording" WHERE "trialId" = ? AND "backup" IS NULL ORDER BY 1, 2`,
+    [trialId],
+  );
+  return new Map([...grouped(rows, ({ fileId }) => fileId)].map(([fileId, own]) => [fileId, own.map(({ channel }) => channel)]));
+}
+
 export async function knownRecorders(tables: Pick<ReadTables, 'files' | 'recordings' | 'takes' | 'recorders'>, trialId: string): Promise<KnownRecorders> {
   const rows = await tables.recorders.findBy({ trialId });
   return { said: new Map(rows.map((row) => [row.name, row])), habits: await habitsOf(tables, trialId) };

@@ -1,13 +1,16 @@
 import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import type { WavLayout } from '@marvet/core/audio/wavFormat';
 import { type Bundle, type BundledTrial, bundleSchema } from '@marvet/core/formats/bundle';
 import { matchedClips } from '../api/roundCuts.ts';
 import type { Services } from '../api/services.ts';
-import { withFileSource } from '../audio/fileSource.ts';
+import { takeIn } from '../api/takeIn.ts';
 import type { Tables } from '../store/store.ts';
 import { In } from '../store/table.ts';
+
+/** What has begun to be brought in is not given up. */
+const NEVER = new AbortController().signal;
 
 /** How far an import is. */
 export type ImportProgress = (step: 'files' | 'measuring', done: number, of: number) => void;
@@ -90,14 +93,15 @@ async function importRecords(tables: Tables, trial: BundledTrial): Promise<void>
   await tables.takes.insert(ofTrial(takes).map((take) => ({ ...take, binnedAtMs: null })));
 }
 
-async function importAudio({ store, blobs, work }: Services, folder: string, trials: readonly BundledTrial[], onProgress: ImportProgress): Promise<void> {
+async function importAudio({ store, blobs, work, livePool }: Services, folder: string, trials: readonly BundledTrial[], onProgress: ImportProgress): Promise<void> {
   const all = trials.flatMap((trial) => trial.files.map((file) => ({ trialId: trial.id, file })));
   let done = 0;
   for (const { trialId, file } of all) {
     if (!(await store.files.existsBy({ id: file.id }))) {
       const staged = await blobs.stage(createReadStream(join(folder, file.name), { highWaterMark: 1 << 20 }));
-      const layout = withFileSource(staged.path, readWavHeader);
-      await store.write(async (tables) => insertFile(tables, trialId, file, await staged.keep(), layout));
+      const taken = await takeIn({ blobs, pool: livePool }, staged, file.name, NEVER);
+      await store.write(async (tables) => insertFile(tables, trialId, file, await taken.keep(), taken.layout));
+      await taken.tidy();
     }
     onProgress('files', ++done, all.length);
   }
@@ -115,8 +119,8 @@ async function insertFile(
   tables: Tables,
   trialId: string,
   { recordings, ...file }: BundledTrial['files'][number],
-  blob: { sha256: string; sizeBytes: number },
-  { format, warnings }: ReturnType<typeof readWavHeader>,
+  blob: { sha256: string; sizeBytes: number; originalSha256: string | null },
+  { format, warnings }: WavLayout,
 ): Promise<void> {
   await tables.files.insert({
     ...file,

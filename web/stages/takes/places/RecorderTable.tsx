@@ -97,7 +97,8 @@ export function RecorderTable({ trialId, recorders, chains }: RecorderTableProps
   );
 }
 
-const channelsOf = ({ candidateIds }: RecorderOfTrial) => candidateIds.slice(0, MOST_CHANNELS).map((candidateId, channel) => ({ key: `channel ${channel}`, channel, candidateId }));
+const channelsOf = ({ candidateIds, sources }: RecorderOfTrial) =>
+  sources.slice(0, MOST_CHANNELS).map((channel) => ({ key: `channel ${channel}`, channel, candidateId: candidateIds[channel] ?? null }));
 
 interface ChannelChoiceProps {
   own: RecorderOfTrial;

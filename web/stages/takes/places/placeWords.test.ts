@@ -81,7 +81,7 @@ describe('what is said of a file and its place', () => {
   });
 
   it('a clock is told with how sure it is, and by whom it was set', () => {
-    const recorder = { recorder: 'REC', files: 3, timed: 3, aheadByHandS: null, candidateIds: [], clock: { aheadS: 75, driftPpm: 38.2, spreadS: 1, sure: 0.996 } };
+    const recorder = { recorder: 'REC', files: 3, timed: 3, aheadByHandS: null, candidateIds: [], sources: [], clock: { aheadS: 75, driftPpm: 38.2, spreadS: 1, sure: 0.996 } };
     expect(clockSays(recorder)).toBe('about 1 min 15 s ahead, drifting 38 ppm, 99 % sure');
     expect(clockSays({ ...recorder, clock: { aheadS: -2, driftPpm: 0, spreadS: 1, sure: 1 } })).toBe('right to a few seconds, 99 % sure');
     expect(clockSays({ ...recorder, aheadByHandS: 0 })).toBe('right, set by hand');
