@@ -10,11 +10,12 @@ import { scriptDraftSchema } from '@marvet/core/domain/script';
 import { sightDraftSchema } from '@marvet/core/domain/sight';
 import { stationDraftSchema } from '@marvet/core/domain/station';
 import { wearerDraftSchema } from '@marvet/core/domain/wearer';
-import { Hono } from 'hono';
+import { Hono, type MiddlewareHandler } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import { secureHeaders } from 'hono/secure-headers';
 import { archiveRoutes } from './api/archives.ts';
+import { arrivingRoutes } from './api/arriving.ts';
 import { beginningRoutes } from './api/beginning.ts';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
 import { captureRoutes } from './api/captures.ts';
@@ -58,6 +59,9 @@ import type { Door } from './share/door.ts';
 
 const LARGEST_JSON_BYTES = 2 << 20;
 const UPLOAD = /^\/api\/trials\/(?:[^/]+\/files|archive)$/;
+/** A piece of a large file, as the page cuts it. */
+const LARGEST_FILE_PIECE_BYTES = 16 << 20;
+const FILE_PIECE = /^\/api\/trials\/[^/]+\/files\/arriving$/;
 /** A piece of sound of all channels and at the highest rate that can be recorded. */
 const LARGEST_PIECE_BYTES = 4 << 20;
 const PIECE = /^\/api\/trials\/[^/]+\/captures\/[^/]+\/pieces\/\d+$/;
@@ -88,7 +92,11 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
         throw new ApiError(413, 'too-large', `The request is larger than ${maxSize >> 20} MiB`);
       },
     });
-  const [limit, pieceLimit] = [limitTo(LARGEST_JSON_BYTES), limitTo(LARGEST_PIECE_BYTES)];
+  const [limit, pieceLimit, filePieceLimit] = [LARGEST_JSON_BYTES, LARGEST_PIECE_BYTES, LARGEST_FILE_PIECE_BYTES].map(limitTo) as [
+    MiddlewareHandler,
+    MiddlewareHandler,
+    MiddlewareHandler,
+  ];
   app.use('*', secureHeaders(HEADERS), guardOrigin);
   // Tables of thousands are text that says much alike; audio is left as it is, and so are live events.
   app.use('/api/*', (context, next) => (context.req.path.endsWith('/events') ? next() : packed(context, next)));
@@ -96,7 +104,9 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   // Audio streams to the disk and has no limit but the disk's; all else is small.
   app.use('*', (context, next) => {
     if (context.req.method === 'POST' && UPLOAD.test(context.req.path)) return next();
-    return context.req.method === 'PUT' && PIECE.test(context.req.path) ? pieceLimit(context, next) : limit(context, next);
+    if (context.req.method !== 'PUT') return limit(context, next);
+    if (FILE_PIECE.test(context.req.path)) return filePieceLimit(context, next);
+    return PIECE.test(context.req.path) ? pieceLimit(context, next) : limit(context, next);
   });
   app.onError((error, context) => {
     if (error instanceof ApiError) return context.json(error.body(), error.status);
@@ -129,6 +139,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route(`${trial}/preflight`, preflightRoutes(store));
   app.route(`${trial}/starting-point`, startingPointRoutes(store));
   app.route(`${trial}/files`, soundsOutRoutes(services));
+  app.route(`${trial}/files`, arrivingRoutes(services));
   app.route(`${trial}/files`, channelUseRoutes(services));
   app.route(`${trial}/files`, fileRoutes(services));
   app.route(`${trial}/places`, placeRoutes(services));

@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, existsSync } from 'node:fs';
 import { link, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
+import { type Arriving, openArriving } from './arriving.ts';
 
 /** Bytes that came in: how many, and their SHA-256. */
 export interface StoredBlob {
@@ -31,6 +32,8 @@ export interface BlobStore {
   /** Every blob with its size. */
   list(): Promise<StoredBlob[]>;
   remove(sha256: string): Promise<void>;
+  /** What comes in piece by piece. */
+  arriving: Arriving;
 }
 
 /** Opens the blob store of a data folder and clears what an interrupted upload left. */
@@ -40,6 +43,7 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
   await rm(incoming, { recursive: true, force: true });
   await mkdir(incoming, { recursive: true });
   await mkdir(blobs, { recursive: true });
+  const arriving = await openArriving(join(dataFolder, 'arriving'));
   const pathOf = (sha256: string) => join(blobs, sha256.slice(0, 2), sha256);
 
   return {
@@ -113,6 +117,7 @@ export async function openBlobs(dataFolder: string): Promise<BlobStore> {
       return found;
     },
     remove: (sha256) => rm(pathOf(sha256), { force: true }),
+    arriving,
   };
 }
 

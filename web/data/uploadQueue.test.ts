@@ -4,7 +4,7 @@ import { type SendFile, UploadQueue, type UploadState, worthTelling } from './up
 
 interface Sending {
   name: string;
-  progress(share: number): void;
+  progress(share: number, said?: string): void;
   arrive(result: Partial<UploadResult>): void;
   fail(message: string): void;
   signal: AbortSignal;
@@ -18,7 +18,7 @@ function queueByHand() {
       signal.addEventListener('abort', () => reject(new Error('Stopped')));
       sendings.push({
         name: file.name,
-        progress,
+        progress: (share, said = '') => progress(share, said),
         arrive: (result) => resolve({ matchedBy: null, duplicate: false, ...result } as UploadResult),
         fail: (message) => reject(new Error(message)),
         signal,

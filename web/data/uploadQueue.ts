@@ -1,6 +1,6 @@
 import type { UploadResult } from '@marvet/core/contract/answers';
 import PQueue from 'p-queue';
-import { upload } from './upload.ts';
+import { type OnSent, upload } from './upload.ts';
 
 /** A file on its way, and what became of it. */
 export interface UploadState {
@@ -18,7 +18,7 @@ export interface UploadState {
 }
 
 /** Sends one file; rejects with a sentence for the person. */
-export type SendFile = (trialId: string, file: File, onProgress: (share: number) => void, signal: AbortSignal) => Promise<UploadResult>;
+export type SendFile = (trialId: string, file: File, onSent: OnSent, signal: AbortSignal) => Promise<UploadResult>;
 
 const AT_ONCE = 2;
 
@@ -71,7 +71,7 @@ export class UploadQueue {
     if (signal.aborted) return;
     this.change(id, { state: 'running' });
     try {
-      const { file: row, matchedBy, duplicate } = await this.sendFile(this.trialId, file, (share) => this.change(id, { share }), signal);
+      const { file: row, matchedBy, duplicate } = await this.sendFile(this.trialId, file, (share, said) => this.change(id, said ? { said } : { share, said }), signal);
       const said = duplicate ? `the same sound is here already as ${row.name}` : matchedBy ? `matched by ${matchedBy}` : 'no take yet';
       this.change(id, { state: 'done', share: 1, said, asks: duplicate, unplaced: !duplicate && !matchedBy });
     } catch (error) {
