@@ -13,7 +13,7 @@ const LARGEST_TEXT_CHUNK = 4 << 20;
 const MOST_CHUNKS = 10_000;
 const SIZE_IN_DS64 = 0xffffffff;
 
-interface Chunk {
+export interface Chunk {
   id: string;
   offset: number;
   /** What the header claims. */
@@ -71,6 +71,12 @@ export function readWavHeader(source: ByteSource): WavLayout {
     ...metadata,
   };
   return { format, dataOffset: data.offset, bytesPerFrame: fmt.bytesPerFrame, channelMask: fmt.channelMask, warnings };
+}
+
+/** Where the chunks of a WAVE file lie, in their order. @throws WavError where it is none */
+export function wavChunks(source: ByteSource): { container: 'RIFF' | 'RF64' | 'BW64'; chunks: Chunk[] } {
+  const container = readContainer(source);
+  return { container, chunks: readChunks(source, container, []) };
 }
 
 function view(source: ByteSource, offset: number, length: number): DataView | null {

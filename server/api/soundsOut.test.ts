@@ -1,5 +1,8 @@
 import { createHash } from 'node:crypto';
 import { rm } from 'node:fs/promises';
+import { bufferSource } from '@marvet/core/audio/byteSource';
+import { readChannel } from '@marvet/core/audio/readSamples';
+import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import type { Take } from '@marvet/core/domain/take';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
@@ -42,6 +45,18 @@ describe('the files of a trial, taken away', () => {
     expect(shaOf(parts.get('no take .._up _and_ away.wav') as Buffer)).toBe(shaOf(loose));
     const figures = await harness.call('GET', `${at}/recordings/figures.csv`);
     expect(parts.get('figures.csv')?.toString()).toBe(figures.text);
+  });
+
+  it('are there as copies that say slate, take and candidates themselves, with the same samples', async () => {
+    const answer = await harness.raw('GET', `/trials/${trialId}/files/named.zip`);
+    const bytes = Buffer.from(await answer.arrayBuffer());
+    expect(answer.headers.get('content-length')).toBe(String(bytes.length));
+    const parts = await unzipped(bytes);
+    const copy = bufferSource(parts.get('01 QU LO REC_0007.WAV') as Buffer);
+    const layout = readWavHeader(copy);
+    expect(layout.format).toMatchObject({ scene: '1', take: '1', trackNames: ['QU Quoin', 'LO Lodestar'], tape: null });
+    const before = readWavHeader(bufferSource(poly));
+    for (const channel of [0, 1]) expect(readChannel(copy, layout, channel)).toEqual(readChannel(bufferSource(poly), before, channel));
   });
 
   it('those whose bytes are missing are named, and hold the others up in nothing', async () => {

@@ -2,8 +2,8 @@ import type { Readable } from 'node:stream';
 import { ZipFile } from 'yazl';
 import { webStream } from '../audio/webStream.ts';
 
-/** A file of a ZIP: bytes that lie on the disk, or a text. */
-export type ZipPart = { name: string; mtimeMs: number } & ({ path: string } | { text: string });
+/** A file of a ZIP: bytes that lie on the disk, a text, or what is read anew when its turn comes. */
+export type ZipPart = { name: string; mtimeMs: number } & ({ path: string } | { text: string } | { read: () => Readable; sizeBytes: number });
 
 /**
  * Files as one ZIP, as it is read, with nothing kept in memory and of any size (ZIP64 where it needs that). Sound is stored as it is:
@@ -16,7 +16,10 @@ export function zipped(parts: readonly ZipPart[], onClosed: () => void = () => u
   for (const part of parts) {
     const options = { mtime: new Date(part.mtimeMs), compress: false };
     if ('path' in part) zip.addFile(part.path, part.name, options);
-    else zip.addBuffer(Buffer.from(part.text), part.name, options);
+    else if ('read' in part) {
+      const { read } = part;
+      zip.addReadStreamLazy(part.name, { ...options, size: part.sizeBytes }, (ready) => ready(null, read()));
+    } else zip.addBuffer(Buffer.from(part.text), part.name, options);
   }
   const output = zip.outputStream as Readable;
   output.once('close', onClosed);

@@ -1,8 +1,9 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chunk, fmt, join, riff } from '../../testing/oddWav.ts';
 import { bufferSource } from '../byteSource.ts';
 import { readWavHeader } from '../readWavHeader.ts';
-import { writeMarkers } from './cues.ts';
+import { readMarkers, writeMarkers } from './cues.ts';
 
 const RATE_HZ = 48_000;
 const u32 = (value: number) => {
@@ -42,6 +43,15 @@ describe('markers of a file', () => {
   it('have no label where the list lies about its lengths', () => {
     const list = chunk('LIST', join(ascii('adtl'), ascii('labl'), u32(4_000_000_000), u32(1), ascii('far')));
     expect(markersOf(chunk('cue ', join(u32(1), point(1, 48_000))), list, sound)).toEqual([{ atS: 1, label: '' }]);
+  });
+
+  it('of any bytes are markers within the file, or none', () => {
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 400 }), fc.uint8Array({ maxLength: 400 }), fc.integer({ min: 1, max: 1e6 }), (cue, adtl, frames) => {
+        const found = readMarkers(cue, adtl, { sampleRateHz: RATE_HZ, frames });
+        expect(found.every(({ atS }, index) => atS * RATE_HZ < frames && (index === 0 || atS > found[index - 1]!.atS))).toBe(true);
+      }),
+    );
   });
 
   it('are written as they are read', () => {

@@ -128,7 +128,8 @@ export function FileTable({ trialId, files, recordings, takes, progress }: FileT
           Measure all again
         </Button>
         <span className="small soft ms-auto">
-          <a href={`/api/trials/${trialId}/files/sounds.zip`}>All files as they came, as a ZIP</a>, named by slate and tape
+          All files as a ZIP, named by slate and tape: <a href={`/api/trials/${trialId}/files/sounds.zip`}>as they came</a>, or{' '}
+          <a href={`/api/trials/${trialId}/files/named.zip`}>copies with slate and candidates written into them</a>
         </span>
         {old > 0 && (
           <Button size="sm" variant="primary" onClick={() => void told(many({ trialId, which: 'old' }))}>
