@@ -1,3 +1,6 @@
+import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
+import type { Take } from '@marvet/core/domain/take';
+import type { LevelSeries } from '@marvet/core/measure/report.types';
 import { matchFile } from '@marvet/core/takes/matchFile';
 import { cutsAtPauses, pausesOf, SHORTEST_PASSAGE_S, snapped } from '@marvet/core/takes/passages/passages';
 import { useMemo, useState } from 'react';
@@ -14,13 +17,20 @@ import { EdgeHandle } from '../EdgeHandle.tsx';
 import { LevelLanes } from '../LevelLanes.tsx';
 import { SafePlayer, type Seek } from '../SafePlayer.tsx';
 import { ON_PICTURE, useTimeWindow, WindowButtons } from '../TimeWindow.tsx';
-import type { CutFile } from './Passages.tsx';
 import { PassageTable } from './PassageTable.tsx';
 import { cutAt, cutAtAll, draftOf, inOrder, joined, moved, of, type PassageDraft, placingOf, spansOf, takenTwice } from './passageDraft.ts';
 
 const KEYS: KeyHelp[] = [{ keys: 'C', does: 'Cut at the playhead' }];
 const USUAL_PAUSE_S = 2;
 const NO_EVENTS: never[] = [];
+
+/** A file and all that it is cut by. */
+interface CutFile {
+  file: FileRow;
+  recordings: RecordingRow[];
+  takes: Take[];
+  levels: LevelSeries;
+}
 
 /** The desk on which a file is cut: the picture with its cuts, and the take of each passage; kept when all is as wanted. */
 export function PassageDesk({ file, recordings, takes, levels }: CutFile) {

@@ -1,20 +1,10 @@
-import type { FileRow, RecordingRow } from '@marvet/core/contract/recordings';
-import { slateLabel, type Take } from '@marvet/core/domain/take';
-import type { LevelSeries } from '@marvet/core/measure/report.types';
+import { slateLabel } from '@marvet/core/domain/take';
 import { Link, useParams } from 'react-router';
 import { useFileLevelsQuery } from '../../../data/places.ts';
 import { useTrialId } from '../../../data/trialData.ts';
 import { useFilesQuery, useRecordingsQuery, useTakesQuery } from '../../../data/work.ts';
 import { Empty, Loaded } from '../../../parts/states.tsx';
 import { PassageDesk } from './PassageDesk.tsx';
-
-/** A file and all that it is cut by. */
-export interface CutFile {
-  file: FileRow;
-  recordings: RecordingRow[];
-  takes: Take[];
-  levels: LevelSeries;
-}
 
 /** Several passages in one file: cut on the picture, at markers or at pauses, each given its take. */
 export default function Passages() {
