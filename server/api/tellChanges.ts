@@ -46,10 +46,10 @@ export function tellChanges(events: EventBus): MiddlewareHandler {
     await next();
     if (context.req.method === 'GET' || !context.res.ok) return;
     const page = context.req.header(PAGE_HEADER) ?? null;
-    const [, , resource, trialId, part, , detail] = context.req.path.split('/');
+    const [, , resource, trialId, part, which, detail] = context.req.path.split('/');
     if (resource === 'trials' && trialId) {
       // Bringing files in is told file by file.
-      if (part === 'files' && context.req.method === 'POST' && !detail) return;
+      if (part === 'files' && ((context.req.method === 'POST' && !detail) || which === 'arriving')) return;
       const tags = part === undefined ? OF_TRIAL : (STALE[part] ?? OF_TRIAL);
       if (tags.length > 0) events.tell(trialId, { type: 'records', tags: [...tags], page });
       return;

@@ -146,7 +146,9 @@ export function PassageDesk({ file, recordings, takes, levels }: CutFile) {
           </span>
         }
       >
+        {takes.length === 0 && <p className="caution p-2">There are no takes yet that a passage could be of: plan some, or lay the file out first.</p>}
         <PassageTable
+          trialId={trialId}
           draft={draft}
           lengthS={lengthS}
           takes={takes}

@@ -8,6 +8,7 @@ import { useTrialWords } from '../../../data/trialData.ts';
 import { type PassageDraft, spansOf } from './passageDraft.ts';
 
 interface PassageTableProps {
+  trialId: string;
   draft: PassageDraft;
   lengthS: number;
   takes: readonly Take[];
@@ -28,8 +29,8 @@ const labelsIn = (markers: readonly Marker[], [fromS, toS]: Span) =>
     .join(', ');
 
 /** Passages one after the other: how long each is, what was marked in it, and its take. */
-export function PassageTable({ draft, lengthS, takes, markers, twice, onTake, onJoin, onHear }: PassageTableProps) {
-  const words = useTrialWords(takes[0]?.trialId ?? '');
+export function PassageTable({ trialId, draft, lengthS, takes, markers, twice, onTake, onJoin, onHear }: PassageTableProps) {
+  const words = useTrialWords(trialId);
   const spans = spansOf(draft, lengthS);
   return (
     <div className="table-box">
