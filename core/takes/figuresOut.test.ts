@@ -32,6 +32,8 @@ const recording = (id: string, channel: number, setupId: string | null, figures:
   takeId,
   setupId,
   figures,
+  stereo: null,
+  backup: null,
 });
 const names = [
   { kind: 'station', levels: [{ id: 'slip', label: 'Slipway' }] },
@@ -83,6 +85,21 @@ describe('all figures of all recordings', () => {
     // No cell is taken for a formula.
     expect(data[0]!.Remarks).toBe("'=boat, passed; lossy: MP3");
     expect(Object.keys(data[0]!).some((heading) => heading.includes('character.'))).toBe(false);
+  });
+
+  it('say of two channels how they go together, and of a backup what it is of, where there are such', () => {
+    const files: Measured['files'] = [file];
+    const own = [recording('1', 0, 'a', {}), { ...recording('2', 1, null, {}), backup: { ofChannel: 0, lowerByDb: 12, clipped: 5, saved: 4 } }];
+    const stereo = { ...recording('3', 2, 'b', {}), channels: [2, 3], stereo: { correlation: 0.5, monoLossDb: 1.25 } };
+    const csv = figuresCsv(figuresOf({ names, takes: [take], chains, files, recordings: [...own, stereo] }));
+    const { data } = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true });
+    expect(data.map((row) => [row.Channel, row['Backup of channel'], row['Lower by, dB'], row['Correlation of channels'], row['Lost in mono, dB']])).toEqual([
+      ['1', '', '', '', ''],
+      ['2', '1', '12', '', ''],
+      ['3 and 4', '', '', '0.5', '1.25'],
+    ]);
+    // Where there are none, no column stands empty.
+    expect(figuresCsv(rows)).not.toContain('Correlation of channels');
   });
 
   it('as JSON: every figure explained, null where it could not be measured', () => {

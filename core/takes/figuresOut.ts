@@ -13,7 +13,7 @@ export interface Measured {
   takes: readonly Take[];
   chains: readonly Pick<Chain, 'id' | 'name' | 'tape'>[];
   files: readonly Pick<AudioFile, 'id' | 'name' | 'sha256' | 'state' | 'methodVersion' | 'warnings' | 'format'>[];
-  recordings: readonly Pick<Recording, 'id' | 'fileId' | 'channels' | 'trackName' | 'startS' | 'endS' | 'takeId' | 'setupId' | 'figures'>[];
+  recordings: readonly Pick<Recording, 'id' | 'fileId' | 'channels' | 'trackName' | 'startS' | 'endS' | 'takeId' | 'setupId' | 'figures' | 'stereo' | 'backup'>[];
 }
 
 /** One recording with its place in the plan and all of its figures, by measure id; what could not be measured is null. */
@@ -38,6 +38,10 @@ export interface FiguresOfRecording {
   state: AudioFile['state'];
   methodVersion: number | null;
   warnings: string[];
+  /** Of two channels that are one recording: how they go together. */
+  stereo: Recording['stereo'];
+  /** It is the backup of another channel, counted from 1, and no candidate. */
+  backup: { ofChannel: number; lowerByDb: number; clipped: number; saved: number } | null;
   figures: Record<string, number | null>;
 }
 
@@ -46,7 +50,7 @@ export function figuresOf({ names, takes, chains, files, recordings }: Measured)
   const takeById = new Map(takes.map((take) => [take.id, take]));
   const chainById = new Map(chains.map((chain) => [chain.id, chain]));
   const fileById = new Map(files.map((file) => [file.id, file]));
-  const rows = recordings.flatMap(({ fileId, takeId, setupId, channels, figures, trackName, startS, endS }): FiguresOfRecording[] => {
+  const rows = recordings.flatMap(({ fileId, takeId, setupId, channels, figures, stereo, backup, trackName, startS, endS }): FiguresOfRecording[] => {
     const file = fileById.get(fileId);
     if (!file) return [];
     const take = takeById.get(takeId ?? '');
@@ -73,6 +77,8 @@ export function figuresOf({ names, takes, chains, files, recordings }: Measured)
         state: file.state,
         methodVersion: file.methodVersion,
         warnings: file.warnings,
+        stereo,
+        backup: backup && { ...backup, ofChannel: backup.ofChannel + 1 },
         figures: Object.fromEntries(RECORDING_MEASURE_IDS.map((id) => [id, figures?.[id] ?? null])),
       },
     ];
@@ -95,6 +101,7 @@ const heading = (id: MeasureId) => `${MEASURES[id].label}${MEASURES[id].unit ? `
 export function figuresCsv(rows: readonly FiguresOfRecording[]): string {
   const kinds = CONDITION_KINDS.filter((kind) => rows.some(({ condition }) => condition[kind] !== undefined));
   const ids = RECORDING_MEASURE_IDS.filter((id) => rows.some(({ figures }) => figures[id] !== null));
+  const [anyStereo, anyBackup] = [rows.some(({ stereo }) => stereo !== null), rows.some(({ backup }) => backup !== null)];
   const cells = rows.map((row) => ({
     Slate: row.slate,
     Pass: row.pass,
@@ -108,6 +115,8 @@ export function figuresCsv(rows: readonly FiguresOfRecording[]): string {
     File: row.file,
     Channel: row.channels.join(' and '),
     Track: row.trackName,
+    ...(anyStereo ? { 'Correlation of channels': row.stereo?.correlation ?? null, 'Lost in mono, dB': row.stereo?.monoLossDb ?? null } : {}),
+    ...(anyBackup ? { 'Backup of channel': row.backup?.ofChannel ?? null, 'Lower by, dB': row.backup?.lowerByDb ?? null } : {}),
     'From, s': row.startS,
     'To, s': row.endS,
     'Method version': row.methodVersion,
@@ -127,6 +136,8 @@ export function figuresCsv(rows: readonly FiguresOfRecording[]): string {
     'File',
     'Channel',
     'Track',
+    ...(anyStereo ? ['Correlation of channels', 'Lost in mono, dB'] : []),
+    ...(anyBackup ? ['Backup of channel', 'Lower by, dB'] : []),
     'From, s',
     'To, s',
     'Method version',

@@ -14,7 +14,19 @@ export async function measuredOf(store: Services['store'], trialId: string): Pro
     where: present(trialId),
   });
   // Reports and levels over time are large, and not asked for.
-  const select = { id: true, fileId: true, channels: true, trackName: true, startS: true, endS: true, takeId: true, setupId: true, figures: true as never };
+  const select = {
+    id: true,
+    fileId: true,
+    channels: true,
+    trackName: true,
+    startS: true,
+    endS: true,
+    takeId: true,
+    setupId: true,
+    figures: true as never,
+    stereo: true as never,
+    backup: true as never,
+  };
   const recordings = await store.recordings.find({ select, where: { trialId } });
   const takes = await store.takes.findBy(present(trialId));
   const chains = await store.chains.findBy({ trialId });
