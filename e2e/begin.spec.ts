@@ -81,6 +81,19 @@ test('twelve files of three microphones lie side by side and are heard, matched,
   await expect(page.getByText(/3 clips at/)).toBeVisible();
   await page.goto(`${marvet.address}${at}/verdict`);
   await expect(page.getByText('Boom, short').first()).toBeVisible();
+
+  // What nobody wrote down is filled in afterwards: how far the boom was, in all takes at once.
+  const boom = recordings.find(({ fileName }) => fileName === 'boom_1.wav')!;
+  await page.goto(`${marvet.address}${at}/takes/${boom.id}`);
+  await expect(page.getByText(/^Nobody wrote down: station, distance, windscreen, script/i)).toBeVisible();
+  await accessible(page);
+  await page.getByLabel('the same of all other takes where it is not known').check();
+  await page.getByLabel(/^Distance, Boom, short/i).selectOption('1 m');
+  await expect(page.getByText(/^Distance of 4 takes: 1 m/i)).toBeVisible();
+  const distances = async () => (await ask<Take[]>(marvet.address, 'GET', `${at}/takes`)).map(({ setups }) => setups.flatMap(({ levels }) => levels.distance ?? []).sort());
+  expect(await distances()).toEqual(Array.from({ length: 4 }, () => ['1', 'not known', 'not known']));
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect.poll(async () => (await distances()).flat()).toEqual([]);
 });
 
 test('names that are read otherwise, a file that is left out, and one that is put with another', async ({ page }) => {

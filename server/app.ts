@@ -43,6 +43,7 @@ import { rangeRoutes } from './api/range.ts';
 import { readingRoutes } from './api/readings.ts';
 import { recordingRoutes } from './api/recordings.ts';
 import { roundRoutes } from './api/rounds.ts';
+import { sayConditionRoutes } from './api/sayCondition.ts';
 import type { Services } from './api/services.ts';
 import { soundsOutRoutes } from './api/soundsOut.ts';
 import { standInRoutes } from './api/standIns.ts';
@@ -154,6 +155,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route(`${trial}/range`, rangeRoutes(store));
   app.route(`${trial}/foreseen`, foreseenRoutes(store));
   app.route(`${trial}/beginning`, beginningRoutes(services));
+  app.route(`${trial}/conditions`, sayConditionRoutes(services));
   app.route(`${trial}/bin`, binRoutes(services));
   app.route(`${trial}/events`, eventRoutes(services));
   app.route(trial, takeRoutes(services));

@@ -69,6 +69,8 @@ export interface RecordingDetail extends Omit<Recording, 'figures'> {
   second: SecondChannel | null;
   against: MeasuredAgainst | null;
   programme: FileReport['programme'] | null;
+  /** Nobody logged its take by the plan: under which condition it was may be said afterwards. */
+  conditionOpen: boolean;
   /** The part that is judged, as it is now, and why. */
   judged: { span: Span; by: PerformanceSource } | null;
 }

@@ -9,6 +9,7 @@ import { moveCut, spanOf } from './cuts.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
 import { performanceOf } from './performances.ts';
 import { recordingRowsJson } from './recordingRows.ts';
+import { isOpenToSay } from './sayCondition.ts';
 import type { Services } from './services.ts';
 
 /** Recordings of a trial: all of them with the figures of the table, one figure of all, or one with its whole report. */
@@ -49,7 +50,7 @@ export function recordingRoutes({ store, blobs, work, events }: Services): Hono 
         const take = recording.takeId === null ? null : await store.takes.findOneBy({ id: recording.takeId });
         const { shown: _shown, ...rest } = recording;
         const { programme, ...plain } = file;
-        const detail: RecordingDetail = { ...rest, file: plain, programme, judged: performanceOf(recording, file, take, trial) };
+        const detail: RecordingDetail = { ...rest, file: plain, programme, judged: performanceOf(recording, file, take, trial), conditionOpen: await isOpenToSay(store, take) };
         return context.json(detail);
       })
       .put('/:id/room-tone', async (context) => {

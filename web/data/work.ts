@@ -1,6 +1,7 @@
 import type { CommitResult, LogAnswer, WrittenLine } from '@marvet/core/contract/answers';
 import type { StereoSet } from '@marvet/core/contract/channelUse';
 import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
+import type { SaidOfTakes, SayCondition } from '@marvet/core/contract/sayCondition';
 import type { CorrectionChange } from '@marvet/core/domain/correction';
 import type { LogLine } from '@marvet/core/domain/logLine';
 import type { MeasureId } from '@marvet/core/domain/measureId';
@@ -57,6 +58,11 @@ export const workApi = planApi.injectEndpoints({
     assignFile: build.mutation<void, { trialId: string; fileId: string; assignment: Assignment }>({
       query: ({ trialId, fileId, assignment }) => ({ url: `trials/${trialId}/files/${fileId}/assignment`, method: 'PUT', body: assignment }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict'],
+    }),
+    /** Says of takes what nobody had written down. */
+    sayCondition: build.mutation<SaidOfTakes, { trialId: string } & SayCondition>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/conditions`, method: 'POST', body }),
+      invalidatesTags: ['Takes', 'Recordings', 'Trials', 'Verdict'],
     }),
     /** Says which channels of a file are stereo. */
     setStereo: build.mutation<{ files: number }, { trialId: string; fileId: string } & StereoSet>({
@@ -116,6 +122,7 @@ export const {
   useRecordingsQuery,
   useRecordingQuery,
   useAssignFileMutation,
+  useSayConditionMutation,
   useSetStereoMutation,
   useSwapRecordingsMutation,
   useCancelMeasuringMutation,

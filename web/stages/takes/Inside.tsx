@@ -9,6 +9,7 @@ import { Loaded, Sheet } from '../../parts/states.tsx';
 import { BackupUse } from './BackupUse.tsx';
 import { CutMoment } from './CutMoment.tsx';
 import { Measured } from './Measured.tsx';
+import { NotWrittenDown } from './NotWrittenDown.tsx';
 import { StereoSides } from './StereoSides.tsx';
 
 /** Inside one recording: level over time with words and pauses, spectrum, every figure. */
@@ -33,6 +34,7 @@ export default function Inside() {
               <span>{chain?.name}</span>
               <span className="soft">{take && words.condition(take)}</span>
             </div>
+            {take && setup && recording.conditionOpen && <NotWrittenDown take={take} setup={setup} takes={takes.data!} />}
             <Looked key={recording.id} recording={recording} />
             <Remarks recording={recording} />
           </>
