@@ -3,6 +3,7 @@ import { readChannel } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import type { UploadResult } from '@marvet/core/contract/answers';
 import type { RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
+import { newId } from '@marvet/core/domain/identity';
 import type { Take } from '@marvet/core/domain/take';
 import { mixed, whiteNoise } from '@marvet/core/testing/signals';
 import { voiced } from '@marvet/core/testing/voiced';
@@ -127,6 +128,18 @@ describe('stereo', () => {
     ]);
     const [own] = (await rows()).filter((row) => row.fileId === fileId);
     expect((await detail(own!.id)).roomTone).toEqual([1, 2]);
+  });
+
+  it('joined, parted and joined again has each mark once', async () => {
+    const fileId = await bringIn('S001.wav', [left, right], ['QU', 'LO']);
+    const [first] = await rows();
+    const id = newId();
+    const marked = await harness.call('PUT', `${at}/recordings/${first!.id}/corrections/${id}`, { was: null, now: { kind: 'disturbance', startS: 1, endS: 1.2 }, seen: null });
+    expect(marked.status).toBeLessThan(300);
+    for (const pairs of [[0], [], [0]]) expect((await stereo(fileId, pairs)).status).toBe(200);
+    await harness.services.work.runner.idle();
+    const [one] = await rows();
+    expect((await detail(one!.id)).corrections.map((each) => each.id)).toEqual([id]);
   });
 
   it('is refused of channels that are not there, and of what was listened to', async () => {

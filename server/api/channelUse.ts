@@ -81,7 +81,8 @@ async function setStereo(tables: Tables, file: Pick<AudioFileRow, 'id' | 'trialI
       channels: [row.channels[0] as number, partner.channels[0] as number],
       setupId: row.setupId ?? partner.setupId,
       backup: null,
-      corrections: [...row.corrections, ...partner.corrections],
+      // Parted before, both have what was marked on the two: each of it is there once.
+      corrections: [...new Map([...row.corrections, ...partner.corrections].map((each) => [each.id, each])).values()],
       roomTone: row.roomTone ?? partner.roomTone,
       performance: row.performance ?? partner.performance,
       ...UNMEASURED,
