@@ -13,7 +13,7 @@ export async function isOpenToSay(from: Pick<ReadTables, 'logLines'>, take: { id
 }
 
 /** What was not written down of takes that came without a plan, said afterwards. */
-export function sayConditionRoutes({ store, events }: Pick<Services, 'store' | 'events'>): Hono {
+export function sayConditionRoutes({ store, events, work }: Pick<Services, 'store' | 'events' | 'work'>): Hono {
   return new Hono().post('/', async (context) => {
     const trialId = pathId(context, 'trial');
     const { takeIds, kind, levelId, candidateId, onlyUnknown } = await readBody(context, sayConditionSchema);
@@ -35,6 +35,8 @@ export function sayConditionRoutes({ store, events }: Pick<Services, 'store' | '
       }
       return said;
     });
+    // The reference of a trial may be a level: another recording of the take may have it now.
+    if (changed.length > 0) await work.against.look(trialId, changed);
     if (changed.length > 0) events.tell(trialId, { type: 'records', tags: ['Takes', 'Recordings', 'Trials', 'Verdict'], page: null });
     return context.json({ takeIds: changed } satisfies SaidOfTakes);
   });

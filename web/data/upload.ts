@@ -18,7 +18,6 @@ function arrivalOf(file: File): Record<string, string> {
 
 /** Larger files go piece by piece, each of which is kept. */
 const PIECE_BYTES = 8 << 20;
-const MOST_STUCK = 5;
 
 /**
  * Sends a sound file to the server. Where the connection breaks off it goes on by itself once it is there again: of a large file from where
@@ -34,9 +33,7 @@ export async function upload(trialId: string, file: File, onSent: OnSent, signal
   query.set('sizeBytes', String(file.size));
   const arriving = `${files}/arriving?${query}`;
   const here = () => sent<{ receivedBytes: number }>('GET', arriving, null, () => undefined, signal);
-  let stuck = 0;
   for (let { receivedBytes: at } = await patiently(here); at < file.size; ) {
-    const before = at;
     const piece = file.slice(at, at + PIECE_BYTES);
     share(at);
     const onPart = (part: number) => share(at + part * piece.size);
@@ -47,9 +44,6 @@ export async function upload(trialId: string, file: File, onSent: OnSent, signal
       broke = true;
       return sent<{ receivedBytes: number }>('PUT', `${arriving}&fromByte=${at}`, piece, onPart, signal);
     }));
-    // The server answers, and still nothing comes of it: the file itself cannot be read any more.
-    stuck = at === before ? stuck + 1 : 0;
-    if (stuck === MOST_STUCK) throw new Error('It cannot be read any more: it was moved or changed since it was chosen.');
   }
   return patiently(() => sent<UploadResult>('POST', arriving, null, () => undefined, signal));
 }
@@ -102,7 +96,12 @@ function sent<Result>(method: 'GET' | 'PUT' | 'POST', url: string, body: Blob | 
       if (request.status < 300) resolve(request.response as Result);
       else reject(new Error((request.response as { error?: { message?: string } } | null)?.error?.message ?? `The server refused it (${request.status})`));
     };
-    request.onerror = () => reject(new NotReached('The server cannot be reached. Try again when it is back.'));
+    // Nothing went through: because nobody answers, or because the file was moved or changed since it was chosen, which trying again does not mend.
+    request.onerror = () =>
+      void Promise.resolve(body?.slice(0, 1).arrayBuffer()).then(
+        () => reject(new NotReached('The server cannot be reached. Try again when it is back.')),
+        () => reject(new Error('It cannot be read any more: it was moved or changed since it was chosen. Choose it again.')),
+      );
     request.onabort = () => reject(new Error('Stopped'));
     signal.addEventListener('abort', () => request.abort());
     request.send(body);
