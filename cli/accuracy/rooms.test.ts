@@ -1,3 +1,4 @@
+import { filled } from '@marvet/core/audio/filled';
 import { speechTransmissionIndex } from '@marvet/core/measure/speechTransmission';
 import { convolved } from '@marvet/core/simulate/convolve';
 import { withGaps } from '@marvet/core/simulate/dryVoice';
@@ -13,7 +14,7 @@ const dry = withGaps(clips!.slice(0, 5), [0.6, 0.9, 0.5, 1.2], RATE_HZ);
 /** A dry voice in a room of noise that dies away, heard from so near that the direct sound is so many times as strong. */
 function inRoom(decayS: number, directToRoom: number) {
   const random = randomSource(9);
-  const room = Float64Array.from({ length: Math.round(1.3 * decayS * RATE_HZ) }, (_, n) => random.normal() * 10 ** ((-3 * n) / (decayS * RATE_HZ)));
+  const room = filled(Math.round(1.3 * decayS * RATE_HZ), (n) => random.normal() * 10 ** ((-3 * n) / (decayS * RATE_HZ)));
   const power = room.reduce((sum, x) => sum + x * x, 0);
   const response = room.map((x, n) => x / Math.sqrt(power) + (n === 0 ? Math.sqrt(directToRoom) : 0));
   const heard = convolved(dry, response).map((x) => x / 4);

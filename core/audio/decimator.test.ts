@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { Decimator } from './decimator.ts';
+import { filled } from './filled.ts';
 
 const RATE_HZ = 48_000;
-const tone = (hz: number) => Float64Array.from({ length: RATE_HZ }, (_, index) => Math.SQRT2 * Math.cos((2 * Math.PI * hz * index) / RATE_HZ));
+const tone = (hz: number) => filled(RATE_HZ, (index) => Math.SQRT2 * Math.cos((2 * Math.PI * hz * index) / RATE_HZ));
 const decimated = (signal: Float64Array, halvings: number, block = signal.length): Float64Array => {
   const decimator = new Decimator(halvings);
   const out: number[] = [];

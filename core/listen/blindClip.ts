@@ -1,3 +1,4 @@
+import { filled } from '../audio/filled.ts';
 import { resample } from '../audio/resample.ts';
 import type { PairTrack } from '../measure/pair/track.ts';
 
@@ -34,5 +35,5 @@ function clipOf(track: PairTrack, { startS, lengthS, gainDb }: ClipSource): Floa
   const length = Math.round(lengthS * CLIP_RATE_HZ);
   const fade = Math.min(length / 2, Math.round(FADE_S * CLIP_RATE_HZ));
   const gain = 10 ** (gainDb / 20);
-  return Float64Array.from({ length }, (_, at) => (samples[at] ?? 0) * gain * Math.min(1, at / fade, (length - 1 - at) / fade));
+  return filled(length, (at) => (samples[at] ?? 0) * gain * Math.min(1, at / fade, (length - 1 - at) / fade));
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { filled } from '../audio/filled.ts';
 import { mixed, silence, sine, spoken, whiteNoise } from '../testing/signals.ts';
 import { cutRound } from './cutRound.ts';
 import { voiceLoudnessLufs } from './voiceLoudness.ts';
@@ -7,7 +8,7 @@ const RATE = 48_000;
 const trackOf = (samples: Float64Array) => ({
   sampleRateHz: RATE,
   frames: samples.length,
-  read: (start: number, count: number) => Float64Array.from({ length: count }, (_, at) => samples[start + at] ?? 0),
+  read: (start: number, count: number) => filled(count, (at) => samples[start + at] ?? 0),
 });
 /** The same performance heard `lateS` later, by another microphone. */
 function delayed(samples: Float64Array, lateS: number, gain: number): Float64Array {
@@ -56,9 +57,9 @@ describe('loudness of the voice', () => {
     // Two seconds of a tone, then two of an engine that is 6 dB louder: over all of it the engine would win.
     const tone = sine(1000, -30, 2);
     const engine = sine(1000, -24, 2);
-    const samples = Float64Array.from({ length: tone.length + engine.length }, (_, at) => (at < tone.length ? tone[at]! : engine[at - tone.length]!));
+    const samples = filled(tone.length + engine.length, (at) => (at < tone.length ? tone[at]! : engine[at - tone.length]!));
     const alone = voiceLoudnessLufs(tone, RATE, [[0, 2]])!;
-    const silent = Float64Array.from({ length: samples.length }, (_, at) => (at < tone.length ? tone[at]! : 0));
+    const silent = filled(samples.length, (at) => (at < tone.length ? tone[at]! : 0));
     expect(Math.abs(voiceLoudnessLufs(silent, RATE, [[0, 2]])! - alone)).toBeLessThan(0.1);
     expect(alone).toBeCloseTo(-33.01, 1);
   });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { filled } from '../audio/filled.ts';
 import { monoTrack, type PairTrack } from '../measure/pair/track.ts';
 import type { Span } from '../measure/report.types.ts';
 import { reportOf, sine, spoken, whiteNoise } from '../testing/signals.ts';
@@ -52,7 +53,7 @@ describe('level matching', () => {
 const trackOf = (samples: Float64Array, sampleRateHz: number) => ({
   sampleRateHz,
   frames: samples.length,
-  read: (start: number, count: number) => Float64Array.from({ length: count }, (_, at) => samples[start + at] ?? 0),
+  read: (start: number, count: number) => filled(count, (at) => samples[start + at] ?? 0),
 });
 
 describe('blind clips', () => {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Cascade, highShelf, peaking } from '../audio/biquad.ts';
+import { filled } from '../audio/filled.ts';
 import { convolved } from '../simulate/convolve.ts';
 import { decayTimeOfResponseS } from '../simulate/decayTime.ts';
 import { randomSource } from '../simulate/random.ts';
@@ -59,7 +60,7 @@ describe('character, within 1.5 dB', () => {
     const spoken = words(1.2, 8);
     const gusty = windNoise({ speedMs: 4, screen: 'bare', sensitivityDb: 0 }, spoken.length, RATE_HZ, random).signal;
     const loudest = gusty.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
-    const played = Float64Array.from({ length: spoken.length }, (_, n) => {
+    const played = filled(spoken.length, (n) => {
       const at = n / RATE_HZ;
       const beat = at % (0.37 + 0.05 * seed);
       return 0.02 * Math.exp(-6 * beat) * Math.sin(2 * Math.PI * (220 + 110 * Math.floor(at / 0.7)) * at);
@@ -73,7 +74,7 @@ describe('character, within 1.5 dB', () => {
 
   it.each([0.35, 0.6, 1])('reverberation of %f s, within 20 %', (timeS) => {
     const random = randomSource(4);
-    const response = Float64Array.from({ length: Math.round(1.4 * timeS * RATE_HZ) }, (_, index) => random.normal() * 10 ** ((-3 * index) / (timeS * RATE_HZ)));
+    const response = filled(Math.round(1.4 * timeS * RATE_HZ), (index) => random.normal() * 10 ** ((-3 * index) / (timeS * RATE_HZ)));
     expect(Math.abs(decayTimeOfResponseS(response, RATE_HZ) / timeS - 1)).toBeLessThan(0.05);
     const room = convolved(words(1.3, 5), response).map((x) => x / 100);
     const measured = characterOf(mixed(room, whiteNoise(-75, room.length / RATE_HZ, 2))).reverberationS!;

@@ -1,4 +1,5 @@
 import { powerDb } from '../audio/decibel.ts';
+import { filled } from '../audio/filled.ts';
 import type { Chapter } from './chapter.types.ts';
 import type { Family, Finished, Warn } from './family.ts';
 import type { CharacterGroup, Span } from './report.types.ts';
@@ -74,7 +75,7 @@ export class Character implements Family<CharacterGroup> {
   private settleWind({ tracks, events, quiet, startS, endS }: Chapter): void {
     const powers = tracks.under250.view();
     const plain = tracks.moments.meanSquares();
-    const times = Float64Array.from(powers, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+    const times = filled(powers.length, (frame) => startS + (frame + 0.5) * FRAME_S);
     const gusts = joinSpans(
       events.filter(({ kind }) => kind === 'wind').map((event): Span => [event.startS, event.endS]),
       FRAME_S,

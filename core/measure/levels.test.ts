@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { filled } from '../audio/filled.ts';
 import { concat, reportOf, silence, sine, whiteNoise } from '../testing/signals.ts';
 
 const levelsOf = (signal: Float64Array, rate = 48_000) => reportOf([signal], {}, rate).channels[0]!.levels;
@@ -37,7 +38,7 @@ describe('EBU Tech 3341 table 1, true peak, within +0.2 and -0.4 dB', () => {
   ])('case %s: a peak between samples at offset %i of 4', (_case, offset) => {
     // A band-limited pulse sampled from four times the rate, so that its peak of 1.0 falls between samples.
     const length = 4800;
-    const signal = Float64Array.from({ length }, (_, n) => {
+    const signal = filled(length, (n) => {
       const t = n - length / 2 - offset / 4;
       const x = 0.5 * t;
       const kernel = x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { filled } from '../audio/filled.ts';
 import { convolved } from '../simulate/convolve.ts';
 import { randomSource } from '../simulate/random.ts';
 import { layRustle } from '../simulate/touches.ts';
@@ -12,7 +13,7 @@ const channelOf = (signal: Float64Array) => reportOf([signal]).channels[0]!;
 function ringing(timeS: number, floorDbfs: number): Float64Array {
   const random = randomSource(4);
   const words = concat(silence(0.8), ...[1, 2, 3, 4, 5].map((seed) => concat(whiteNoise(-24, 0.6, seed), silence(2.2))));
-  const response = Float64Array.from({ length: Math.round(1.4 * timeS * RATE_HZ) }, (_, index) => random.normal() * 10 ** ((-3 * index) / (timeS * RATE_HZ)));
+  const response = filled(Math.round(1.4 * timeS * RATE_HZ), (index) => random.normal() * 10 ** ((-3 * index) / (timeS * RATE_HZ)));
   const room = convolved(words, response).slice(0, words.length);
   const most = room.reduce((peak, x) => Math.max(peak, Math.abs(x)), 0);
   return mixed(

@@ -1,4 +1,5 @@
 import { powerDb } from '../audio/decibel.ts';
+import { filled } from '../audio/filled.ts';
 import type { Chapter } from './chapter.types.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { GatedNoise } from './gatedNoise.ts';
@@ -72,7 +73,7 @@ export class Noise implements Family<NoiseGroup> {
 
   /** Words, clear and covered, and everything else but the tails of words and digital silence. */
   private settleAll({ weighted, wordless, speech, voiceSure, events, startS }: Chapter): void {
-    const times = Float64Array.from(weighted, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+    const times = filled(weighted.length, (frame) => startS + (frame + 0.5) * FRAME_S);
     const spoken = insideSpans(times, speech, 0);
     const wordlessAt = insideSpans(times, wordless, 0);
     const blows = insideSpans(times, joinedSpans(events.filter(({ kind }) => kind === 'wind')), 0);

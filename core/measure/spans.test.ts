@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { filled } from '../audio/filled.ts';
 import type { Span } from './report.types.ts';
 import { insideSpans, joinSpans, sharedS, shiftSpans, spansAbove, withoutSpans } from './spans.ts';
 
@@ -98,7 +99,7 @@ describe('spans joined, cut and counted', () => {
   it('times lie inside, or within reach, as looking through all spans says', () => {
     fc.assert(
       fc.property(spans, fc.integer({ min: 0, max: 5 }), (list, reachCells) => {
-        const times = Float64Array.from({ length: CELLS }, (_, index) => index / 10 + 0.05);
+        const times = filled(CELLS, (index) => index / 10 + 0.05);
         const reachS = reachCells / 10;
         const expected = times.map((time) => (list.some(([from, to]) => from - reachS <= time && time <= to + reachS) ? 1 : 0));
         expect(insideSpans(times, list, reachS)).toEqual(expected);

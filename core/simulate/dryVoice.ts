@@ -1,4 +1,5 @@
 import { Cascade, highPass, lowPass } from '../audio/biquad.ts';
+import { filled } from '../audio/filled.ts';
 
 const STEP_S = 0.01;
 /** A voice is told from hiss by what it has between these. */
@@ -19,7 +20,7 @@ export function onsetsOf(voice: Float64Array, rateHz: number, leastRiseDb = 15, 
   const voiced = new Float64Array(voice.length);
   new Cascade([highPass(VOICE_HZ[0], Math.SQRT1_2, rateHz), lowPass(VOICE_HZ[1], Math.SQRT1_2, rateHz)]).process(voice, voiced, voice.length);
   const step = Math.round(rateHz * STEP_S);
-  const levels = Float64Array.from({ length: Math.floor(voice.length / step) }, (_, frame) => {
+  const levels = filled(Math.floor(voice.length / step), (frame) => {
     let sum = 0;
     for (let index = frame * step; index < (frame + 1) * step; index++) sum += (voiced[index] as number) ** 2;
     return 10 * Math.log10(sum / step + 1e-9);

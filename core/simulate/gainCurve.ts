@@ -1,4 +1,5 @@
 import { fftOf } from '../audio/fftOf.ts';
+import { filled } from '../audio/filled.ts';
 import { convolved } from './convolve.ts';
 
 /** Bins in which the gain is laid down, and half the length of the filter that follows from it: at 48 kHz 3 Hz apart, 85 ms to either side. */
@@ -29,7 +30,7 @@ function evenFilter(hz: readonly number[], db: readonly number[], rateHz: number
   fft.completeSpectrum(spectrum);
   const response = new Float64Array(2 * SIZE);
   fft.inverseTransform(response, spectrum);
-  return Float64Array.from({ length: 2 * HALF + 1 }, (_, index) => {
+  return filled(2 * HALF + 1, (index) => {
     const from = index - HALF;
     const fade = Math.cos((Math.PI / 2) * (from / (HALF + 1))) ** 2;
     return fade * (response[2 * ((from + SIZE) % SIZE)] as number);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Cascade, highPass, lowPass } from '../audio/biquad.ts';
+import { filled } from '../audio/filled.ts';
 import { sine, whiteNoise } from '../testing/signals.ts';
 import { convolved } from './convolve.ts';
 import { decayTimeOfResponseS } from './decayTime.ts';
@@ -129,8 +130,8 @@ describe('convolution', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 5000 }), fc.integer({ min: 1, max: 700 }), fc.integer(), (frames, taps, seed) => {
         const random = randomSource(seed);
-        const signal = Float64Array.from({ length: frames }, () => random.normal());
-        const response = Float64Array.from({ length: taps }, () => random.normal());
+        const signal = filled(frames, () => random.normal());
+        const response = filled(taps, () => random.normal());
         const out = convolved(signal, response);
         for (const index of [0, Math.floor(frames / 2), frames - 1]) {
           let sum = 0;

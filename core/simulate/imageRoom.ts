@@ -1,4 +1,5 @@
 import { Biquad } from '../audio/biquad.ts';
+import { filled } from '../audio/filled.ts';
 import { diffusePower, type MicrophonePattern, patternGain, proximitySection, SPEED_OF_SOUND_MS } from './microphone.ts';
 import { ROOM_BANDS_HZ, sumOfBands } from './octaveBands.ts';
 import type { RandomSource } from './random.ts';
@@ -117,7 +118,7 @@ function layTail(bands: readonly Float64Array[], room: ImageRoom, rateHz: number
   const decaysS = eyringS(room);
   const length = bands[0]?.length ?? 0;
   const start = Math.floor(merging.fromS * rateHz);
-  const noise = Float64Array.from({ length }, (_, index) => (index < start ? 0 : random.normal() * Math.sqrt(1 - singleShare(merging, index / rateHz))));
+  const noise = filled(length, (index) => (index < start ? 0 : random.normal() * Math.sqrt(1 - singleShare(merging, index / rateHz))));
   bands.forEach((into, band) => {
     const gain = Math.sqrt(((4 * Math.PI * SPEED_OF_SOUND_MS) / volume / rateHz) * diffusePower(room.pattern, ROOM_BANDS_HZ[band] as number));
     const perSample = 10 ** (-3 / ((decaysS[band] as number) * rateHz));

@@ -1,4 +1,5 @@
 import { Cascade, highPass, lowPass } from '../audio/biquad.ts';
+import { filled } from '../audio/filled.ts';
 import type { Dropout } from './radioLink.ts';
 import type { RandomSource } from './random.ts';
 
@@ -28,10 +29,14 @@ export function fieldDb(lengthS: number, fadesPerS: number, random: RandomSource
   const steps = Math.ceil(lengthS / STEP_S) + 1;
   const warmUp = Math.round(2 / STEP_S);
   const part = () => {
-    const noise = Float64Array.from({ length: steps + warmUp }, () => random.normal());
+    const noise = new Float64Array(steps + warmUp);
+    for (let step = 0; step < noise.length; step++) noise[step] = random.normal();
     new Cascade([lowPass(fadesPerS, Math.SQRT1_2, 1 / STEP_S), lowPass(fadesPerS, Math.SQRT1_2, 1 / STEP_S)]).process(noise, noise, noise.length);
-    const power = noise.subarray(warmUp).reduce((sum, x) => sum + x * x, 0) / steps;
-    return noise.subarray(warmUp).map((x) => x / Math.sqrt(2 * power));
+    let power = 0;
+    for (let step = warmUp; step < noise.length; step++) power += (noise[step] as number) ** 2 / steps;
+    const scale = 1 / Math.sqrt(2 * power);
+    for (let step = warmUp; step < noise.length; step++) noise[step] = scale * (noise[step] as number);
+    return noise.subarray(warmUp);
   };
   const a = part();
   const b = part();
@@ -71,7 +76,7 @@ function companded(samples: Float64Array, rateHz: number, over: Float64Array, ra
   const down = 1 - Math.exp(-1 / (0.08 * rateHz));
   let sent = 1e-4;
   let heard = 1e-4;
-  const noise = Float64Array.from(samples, () => random.normal());
+  const noise = filled(samples.length, () => random.normal());
   new Cascade([highPass(3000, Math.SQRT1_2, rateHz)]).process(noise, noise, noise.length);
   return samples.map((x, index) => {
     const margin = over[Math.min(over.length - 1, Math.floor(index / rateHz / STEP_S))] as number;

@@ -1,4 +1,5 @@
 import FFT from 'fft.js';
+import { filled } from '../audio/filled.ts';
 import type { RandomSource } from './random.ts';
 
 /** Envelope that rises with one time and falls with another. */
@@ -90,7 +91,7 @@ export function spectrallyGated(samples: Float64Array, noise: Float64Array, redu
   const size = 1024;
   const half = size / 2;
   const fft = new FFT(size);
-  const window = Float64Array.from({ length: size }, (_, index) => Math.sin((Math.PI * (index + 0.5)) / size));
+  const window = filled(size, (index) => Math.sin((Math.PI * (index + 0.5)) / size));
   const block = fft.createComplexArray() as number[];
   const spectrum = fft.createComplexArray() as number[];
   const transform = (from: Float64Array, start: number) => {
@@ -104,7 +105,7 @@ export function spectrallyGated(samples: Float64Array, noise: Float64Array, redu
   let frames = 0;
   for (let start = 0; start + size <= noise.length; start += half) {
     transform(noise, start);
-    for (let bin = 0; bin < size; bin++) floor[bin] = (floor[bin] as number) + Math.hypot(spectrum[2 * bin] as number, spectrum[2 * bin + 1] as number);
+    for (let bin = 0; bin < size; bin++) floor[bin] = (floor[bin] as number) + magnitudeAt(spectrum, bin);
     frames++;
   }
   const least = 10 ** (-reductionDb / 20);
@@ -113,7 +114,7 @@ export function spectrallyGated(samples: Float64Array, noise: Float64Array, redu
   for (let start = -half; start < samples.length; start += half) {
     transform(samples, start);
     for (let bin = 0; bin < size; bin++) {
-      const magnitude = Math.hypot(spectrum[2 * bin] as number, spectrum[2 * bin + 1] as number);
+      const magnitude = magnitudeAt(spectrum, bin);
       const wanted = Math.max(least, 1 - (1.6 * (floor[bin] as number)) / Math.max(1, frames) / Math.max(magnitude, 1e-12));
       gains[bin] = 0.5 * (gains[bin] as number) + 0.5 * wanted;
       spectrum[2 * bin] = (spectrum[2 * bin] as number) * (gains[bin] as number);
@@ -126,6 +127,12 @@ export function spectrallyGated(samples: Float64Array, noise: Float64Array, redu
     }
   }
   return out;
+}
+
+function magnitudeAt(spectrum: readonly number[], bin: number): number {
+  const re = spectrum[2 * bin] as number;
+  const im = spectrum[2 * bin + 1] as number;
+  return Math.sqrt(re * re + im * im);
 }
 
 /** What a converter stores: whole steps with dither, held at full scale. 32-bit float keeps what is over full scale. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { filled } from '../audio/filled.ts';
 import { reportOf, sine, whiteNoise } from '../testing/signals.ts';
 import type { SimulatedCandidate } from './candidate.ts';
 import type { SimulatedPlace } from './place.ts';
@@ -72,7 +73,7 @@ describe('simulated takes', () => {
   });
 
   it('cloth takes the top and leaves the rest', () => {
-    const voice = Float64Array.from({ length: 96_000 }, (_, n) => 0.1 * (Math.sin((n * 2 * Math.PI * 500) / 48_000) + Math.sin((n * 2 * Math.PI * 9000) / 48_000)));
+    const voice = filled(96_000, (n) => 0.1 * (Math.sin((n * 2 * Math.PI * 500) / 48_000) + Math.sin((n * 2 * Math.PI * 9000) / 48_000)));
     const open = levelOf({ voice }).spectrum.speechDb;
     const under = levelOf({ voice, candidates: [{ ...boom, clothLossDb: 8 }] }).spectrum.speechDb;
     // Nine kilohertz lie half-way up the upper of its two steps.

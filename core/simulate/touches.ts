@@ -1,4 +1,5 @@
 import { Cascade, highPass, lowPass } from '../audio/biquad.ts';
+import { filled } from '../audio/filled.ts';
 import { type Cloth, FRICTION_HZ } from './cloth.ts';
 import { splAmplitude } from './noiseBed.ts';
 import type { RandomSource } from './random.ts';
@@ -24,7 +25,7 @@ export function layThump(into: Float64Array, rateHz: number, startS: number, pea
   const frequencyHz = 28 + 40 * random.uniform();
   const second = frequencyHz * (1.7 + 0.5 * random.uniform());
   const decayS = 0.018 + 0.02 * random.uniform();
-  const shape = Float64Array.from({ length }, (_, index) => {
+  const shape = filled(length, (index) => {
     const t = index / rateHz;
     const rise = 1 - Math.exp(-t / 0.002);
     const ring = Math.sin(2 * Math.PI * frequencyHz * t) * Math.exp(-t / decayS) + 0.4 * Math.sin(2 * Math.PI * second * t) * Math.exp(-t / (decayS * 0.6));
@@ -36,7 +37,7 @@ export function layThump(into: Float64Array, rateHz: number, startS: number, pea
 /** The blast of air of a plosive that hits the capsule: low noise, over within a tenth of a second. */
 export function layPlosive(into: Float64Array, rateHz: number, startS: number, peakDbSpl: number, random: RandomSource): Laid {
   const length = Math.round(0.1 * rateHz);
-  const shape = Float64Array.from({ length }, () => random.normal());
+  const shape = filled(length, () => random.normal());
   new Cascade([lowPass(70, 0.6, rateHz), lowPass(160, 0.6, rateHz), highPass(15, Math.SQRT1_2, rateHz)]).process(shape, shape, length);
   const swing = 20 + 20 * random.uniform();
   for (let index = 0; index < length; index++) {

@@ -1,3 +1,4 @@
+import { filled } from '../audio/filled.ts';
 import { fieldDb } from './radioFading.ts';
 import { randomSource } from './random.ts';
 
@@ -58,7 +59,7 @@ export function walkScene({ seed, toM = 120, speedMs = 1.3, needsDbm = [-86, -80
   const lengthS = 2 * legS + TURN_S + REST_S;
   const fields = needsDbm.map(() => [fieldDb(lengthS, FADES_PER_S, random), fieldDb(lengthS, FADES_PER_S, random)] as const);
   const slow = (spreadOf: number, everyS: number) => {
-    const points = Float64Array.from({ length: Math.ceil(lengthS / everyS) + 2 }, () => spreadOf * random.normal());
+    const points = filled(Math.ceil(lengthS / everyS) + 2, () => spreadOf * random.normal());
     return (seconds: number) => {
       const place = seconds / everyS;
       const index = Math.floor(place);

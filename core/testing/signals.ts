@@ -1,4 +1,5 @@
 import { bufferSource } from '../audio/byteSource.ts';
+import { filled } from '../audio/filled.ts';
 import { writeWav } from '../audio/writeWav.ts';
 import { measureFile } from '../measure/report.ts';
 import { DEFAULT_MEASURE_OPTIONS, type FileReport, type MeasureOptions } from '../measure/report.types.ts';
@@ -8,7 +9,7 @@ import { randomSource } from '../simulate/random.ts';
 export function sine(frequencyHz: number, peakDbfs: number, lengthS: number, rateHz = 48_000, phaseDeg = 0): Float64Array {
   const amplitude = 10 ** (peakDbfs / 20);
   const phase = (phaseDeg * Math.PI) / 180;
-  return Float64Array.from({ length: Math.round(lengthS * rateHz) }, (_, n) => amplitude * Math.sin((2 * Math.PI * frequencyHz * n) / rateHz + phase));
+  return filled(Math.round(lengthS * rateHz), (n) => amplitude * Math.sin((2 * Math.PI * frequencyHz * n) / rateHz + phase));
 }
 
 export function silence(lengthS: number, rateHz = 48_000): Float64Array {
@@ -19,7 +20,7 @@ export function silence(lengthS: number, rateHz = 48_000): Float64Array {
 export function whiteNoise(rmsDbfs: number, lengthS: number, seed = 1, rateHz = 48_000): Float64Array {
   const random = randomSource(seed);
   const amplitude = 10 ** (rmsDbfs / 20);
-  return Float64Array.from({ length: Math.round(lengthS * rateHz) }, () => amplitude * random.normal());
+  return filled(Math.round(lengthS * rateHz), () => amplitude * random.normal());
 }
 
 export function concat(...parts: Float64Array[]): Float64Array {
@@ -33,7 +34,9 @@ export function concat(...parts: Float64Array[]): Float64Array {
 }
 
 export function mixed(a: Float64Array, b: Float64Array): Float64Array {
-  return a.map((value, index) => value + (b[index] ?? 0));
+  const both = Float64Array.from(a);
+  for (let index = 0; index < Math.min(a.length, b.length); index++) both[index] = (both[index] as number) + (b[index] as number);
+  return both;
 }
 
 /** The report of channels written as 64-bit float, so that storing adds nothing. */

@@ -1,3 +1,4 @@
+import { filled } from '@marvet/core/audio/filled';
 import type { Places, Placings } from '@marvet/core/contract/places';
 import type { RecordingRow } from '@marvet/core/contract/recordings';
 import { newId } from '@marvet/core/domain/identity';
@@ -48,7 +49,7 @@ beforeAll(async () => {
   for (const { folder, aheadS, leadS } of RECORDERS) {
     for (const [index, [atS, lengthS]] of LOGGED.entries()) {
       const early = leadS + 2 * (random.uniform() - 0.5);
-      const samples = Float64Array.from({ length: Math.round((lengthS + early + 4) * RATE_HZ) }, () => 0.01 * random.normal());
+      const samples = filled(Math.round((lengthS + early + 4) * RATE_HZ), () => 0.01 * random.normal());
       // Written as the clock of the place, which is what a recorder knows.
       const local = new Date(MORNING_MS + (atS - early + aheadS) * 1000);
       const startedAtMs = Date.UTC(local.getFullYear(), local.getMonth(), local.getDate(), local.getHours(), local.getMinutes(), local.getSeconds(), local.getMilliseconds());
@@ -181,7 +182,7 @@ describe('files that no name says a take of', () => {
 
   it('that ran on over the takes are cut about each, measured part by part, moved, and joined again', async () => {
     // All that the first four takes have, from half a minute before, on two channels.
-    const samples = Float64Array.from({ length: 380 * RATE_HZ }, (_, frame) => 0.1 * Math.sin(frame / 7) * (0.2 + Math.sin(frame / RATE_HZ / 3) ** 2));
+    const samples = filled(380 * RATE_HZ, (frame) => 0.1 * Math.sin(frame / 7) * (0.2 + Math.sin(frame / RATE_HZ / 3) ** 2));
     const local = new Date(MORNING_MS - 30_000);
     const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
     const bytes = fieldRecordingWav({

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import { bufferSource } from '@marvet/core/audio/byteSource';
+import { filled } from '@marvet/core/audio/filled';
 import { readChannel } from '@marvet/core/audio/readSamples';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import type { Take } from '@marvet/core/domain/take';
@@ -18,7 +19,7 @@ beforeAll(async () => {
 });
 afterAll(() => harness.close());
 
-const noise = (seed: number) => Float64Array.from({ length: 24_000 }, (_, frame) => 0.1 * Math.sin((frame * seed) / 9));
+const noise = (seed: number) => filled(24_000, (frame) => 0.1 * Math.sin((frame * seed) / 9));
 const shaOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
 const fetched = async () => {

@@ -1,3 +1,4 @@
+import { filled } from '../filled.ts';
 import type { GrowingFormat } from '../growingWav.ts';
 import { interleaved } from '../wavParts.ts';
 import type { SoundFormat } from './decodedSound.ts';
@@ -14,6 +15,6 @@ export function wavBytesOf(block: readonly Float32Array[], sound: SoundFormat): 
   const { bitDepth, scale } = sound;
   if (format.encoding === 'float' || bitDepth === null) return interleaved(block, format);
   // Each the whole number that it was, at the full scale of its own bits.
-  const whole = block.map((samples) => Float64Array.from(samples, (value) => Math.round(value * scale) / 2 ** (bitDepth - 1)));
+  const whole = block.map((samples) => filled(samples.length, (index) => Math.round((samples[index] as number) * scale) / 2 ** (bitDepth - 1)));
   return interleaved(whole, format);
 }

@@ -2,11 +2,12 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../../simulate/random.ts';
+import { filled } from '../filled.ts';
 import { type FramePowers, hannWindow, kernelFramePowers, plainFramePowers } from './framePowers.ts';
 
 const noise = (size: number, seed: number) => {
   const random = randomSource(seed);
-  return Float64Array.from({ length: 2 * size }, () => 2 * random.uniform() - 1);
+  return filled(2 * size, () => 2 * random.uniform() - 1);
 };
 const run = (powers: FramePowers, frames: Float64Array) => {
   powers.frames.set(frames);
@@ -18,7 +19,7 @@ const run = (powers: FramePowers, frames: Float64Array) => {
 function powersByDefinition(frame: Float64Array): Float64Array {
   const size = frame.length;
   const window = hannWindow(size);
-  return Float64Array.from({ length: size / 2 + 1 }, (_, bin) => {
+  return filled(size / 2 + 1, (bin) => {
     let [re, im] = [0, 0];
     for (let n = 0; n < size; n++) {
       re += (window[n] as number) * (frame[n] as number) * Math.cos((2 * Math.PI * bin * n) / size);

@@ -1,4 +1,5 @@
 import FFT from 'fft.js';
+import { filled } from '../filled.ts';
 import { type KernelExports, openKernel } from './kernel.ts';
 import { SPECTRUM_WASM } from './spectrum.wasm.ts';
 
@@ -35,7 +36,7 @@ export function framePowers(size: number): FramePowers {
   return own;
 }
 
-export const hannWindow = (size: number): Float64Array => Float64Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
+export const hannWindow = (size: number): Float64Array => filled(size, (index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
 
 /** In WebAssembly with SIMD; null where there is none. */
 export function kernelFramePowers(size: number): FramePowers | null {

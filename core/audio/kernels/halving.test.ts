@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../../simulate/random.ts';
+import { filled } from '../filled.ts';
 import { kernelHalving, PlainHalving } from './halving.ts';
 
 describe('halving of a rate', () => {
@@ -10,7 +11,7 @@ describe('halving of a rate', () => {
         const random = randomSource(seed);
         const both = [new PlainHalving(), kernelHalving()!];
         for (const count of blocks) {
-          const samples = Float64Array.from({ length: count }, () => random.normal());
+          const samples = filled(count, () => random.normal());
           const [plain, kernel] = both.map((halving) => {
             const out = new Float64Array(count);
             return out.slice(0, halving.halve(samples, count, out));
@@ -26,7 +27,7 @@ describe('halving of a rate', () => {
     for (const halving of [new PlainHalving(), kernelHalving()!]) {
       const out = new Float64Array(50);
       const count = halving.halve(
-        Float64Array.from({ length: 100 }, (_, n) => 0.5 + (n % 2 === 0 ? 0.25 : -0.25)),
+        filled(100, (n) => 0.5 + (n % 2 === 0 ? 0.25 : -0.25)),
         100,
         out,
       );

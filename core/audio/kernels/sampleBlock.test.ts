@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../../simulate/random.ts';
+import { filled } from '../filled.ts';
 import { aWeighting, kWeighting } from '../weighting.ts';
 import { plainSampleBlock } from './plainSampleBlock.ts';
 import { kernelSampleBlock } from './sampleBlock.ts';
@@ -42,13 +43,13 @@ describe('the samples of a block', () => {
       fc.property(seeds, sizes, fc.array(fc.integer({ min: 1, max: 200 }), { minLength: 1, maxLength: 4 }), (seed, blocks, pieces) => {
         const random = randomSource(seed);
         const both = [plainSampleBlock(), kernelSampleBlock()!];
-        const phases = [1, 2, 3].map(() => Float64Array.from({ length: TAPS }, () => random.normal() / 5));
+        const phases = [1, 2, 3].map(() => filled(TAPS, () => random.normal() / 5));
         for (const block of both) {
           block.setFilters(aWeighting(RATE_HZ), kWeighting(RATE_HZ));
           block.setPhases(phases);
         }
         for (const count of blocks) {
-          const samples = Float64Array.from({ length: count }, () => 0.3 * random.normal());
+          const samples = filled(count, () => 0.3 * random.normal());
           for (const block of both) block.take(samples, count);
           const [plain, kernel] = both.map((block) => answers(block, count, pieces)) as [number[], number[]];
           expect(kernel).toHaveLength(plain.length);
@@ -69,7 +70,7 @@ describe('the samples of a block', () => {
     expect([...block.results]).toEqual([-3, 9, 29]);
     // Over a straight line a parabola errs by nothing; at the corner it errs by what the line turns.
     block.take(
-      Float64Array.from({ length: 40 }, (_value, n) => 0.1 * n),
+      filled(40, (n) => 0.1 * n),
       40,
     );
     block.breaks(10, 40);
@@ -83,7 +84,7 @@ describe('the samples of a block', () => {
 
   it('the kernel remembers the block before: cut in two, the energies are those of one', () => {
     const random = randomSource(5);
-    const samples = Float64Array.from({ length: 4000 }, () => random.normal());
+    const samples = filled(4000, () => random.normal());
     const whole = kernelSampleBlock()!;
     const parts = kernelSampleBlock()!;
     for (const block of [whole, parts]) block.setFilters(aWeighting(RATE_HZ), kWeighting(RATE_HZ));

@@ -1,3 +1,4 @@
+import { filled } from '../../audio/filled.ts';
 import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { sharedS } from '../spans.ts';
@@ -46,7 +47,7 @@ const AFTER_WORD_S = [0.03, 0.13] as const;
  */
 export function findDropouts({ tracks, startS, quiet, speech }: Heard): AudioEvent[] {
   const fine = tracks.weighted.fine();
-  const levels = Float64Array.from(fine, (power) => 10 * Math.log10(Math.max(power, 1e-15)));
+  const levels = filled(fine.length, (index) => 10 * Math.log10(Math.max(fine[index] as number, 1e-15)));
   const tone = quiet.length > 0 ? quiet : speech;
   const levelsOfTone = roomLevels(fine, tone, startS);
   const middle = quantile(levelsOfTone, 0.5);

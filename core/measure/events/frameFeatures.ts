@@ -1,3 +1,4 @@
+import { filled } from '../../audio/filled.ts';
 import type { ChannelTracks } from '../tracks/channelTracks.ts';
 import { FINE_FRAME_S, FRAME_S, quantile } from '../tracks/frames.ts';
 import { meanBetween, runningSums } from '../tracks/runningSums.ts';
@@ -105,7 +106,7 @@ export function frameFeatures(tracks: ChannelTracks, startS: number): FrameFeatu
   }
   const voicing = tracks.voicing.view();
   const at = (frame: number) => Math.min(voicing.length - 1, Math.max(0, Math.round(((timesS[frame] as number) - startS) / VOICING_HOP_S - 0.5)));
-  const own = Float64Array.from({ length: count }, (_, frame) => voicing[at(frame)] ?? 0);
+  const own = filled(count, (frame) => voicing[at(frame)] ?? 0);
   const voicingSum = runningSums(own);
   put((frame) => own[frame] as number);
   put((frame) => {

@@ -1,3 +1,4 @@
+import { filled } from '../../audio/filled.ts';
 import type { EventKind } from '../../domain/measureId.ts';
 import type { Heard } from '../chapter.types.ts';
 import { insideSpans } from '../spans.ts';
@@ -11,7 +12,7 @@ const BESIDE_S = 0.1;
 
 /** Mean A-weighted level of the words; of the loudest moments where there are none. */
 export function voiceLevelDb({ weighted, speech, startS }: Heard): number {
-  const times = Float64Array.from(weighted, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+  const times = filled(weighted.length, (frame) => startS + (frame + 0.5) * FRAME_S);
   const spoken = insideSpans(times, speech, 0);
   const heard = weighted.filter((_, frame) => spoken[frame]);
   if (heard.length === 0) return quantile(smoothedDb(weighted, 3).sort(), 0.95);

@@ -1,3 +1,4 @@
+import { filled } from '../../audio/filled.ts';
 import type { Heard } from '../chapter.types.ts';
 import { VOICE } from '../findWords.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
@@ -59,7 +60,7 @@ export function findStandouts(chapter: Heard, moments: LikelyMoments): AudioEven
       .map(([startS, endS]) => ({ kind, startS, endS, severityDb: againstVoiceDb(chapter, kind, startS, endS, voiceDb) }));
   });
   const { tracks, weighted, quiet, startS } = chapter;
-  const tens = Float64Array.from(weighted, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+  const tens = filled(weighted.length, (frame) => startS + (frame + 0.5) * FRAME_S);
   const around: Record<StandoutKind, Surroundings | null> = {
     wind: null,
     plosive: null,
@@ -86,7 +87,7 @@ interface Spell {
  */
 function voiceless({ weighted, quiet, startS }: Heard, { timesS, hopS, likely }: LikelyMoments, known: readonly Spell[]): Spell[] {
   const levels = smoothedDb(weighted, 3);
-  const times = Float64Array.from(levels, (_, frame) => startS + (frame + 0.5) * FRAME_S);
+  const times = filled(levels.length, (frame) => startS + (frame + 0.5) * FRAME_S);
   const still = insideSpans(times, quiet, 0);
   const usual = levels.filter((level, frame) => still[frame] && level > NOTHING_DB).sort();
   if (usual.length < LEAST_QUIET_FRAMES || !likely.voice.some((value) => value > VOICE)) return [];

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { filled } from '../../audio/filled.ts';
 import { Surroundings } from './surroundings.ts';
 
 const STEP_S = 0.01;
-const times = Float64Array.from({ length: 1200 }, (_, frame) => (frame + 0.5) * STEP_S);
+const times = filled(1200, (frame) => (frame + 0.5) * STEP_S);
 const powersOf = (power: (timeS: number) => number) => times.map(power);
 const bump = (timeS: number) => (timeS > 6 && timeS < 6.2 ? 1e-3 : 1e-5);
 

@@ -1,4 +1,6 @@
-import FFT from 'fft.js';
+import type FFT from 'fft.js';
+import { fftOf } from '../../audio/fftOf.ts';
+import { hannWindow } from '../../audio/kernels/framePowers.ts';
 
 /** Powers of two signals by bin, from 0 to half the rate, and their cross power, which keeps its phase where both hear the same. */
 export interface BothSpectra<Values extends Float32Array | Float64Array = Float64Array> {
@@ -11,15 +13,15 @@ export interface BothSpectra<Values extends Float32Array | Float64Array = Float6
 /** Spectra of two real signals at a time behind a Hann window, in one complex transform. */
 export class BothTransform {
   private readonly fft: FFT;
-  private readonly block: number[];
-  private readonly both: number[];
+  private readonly block: Float64Array;
+  private readonly both: Float64Array;
   private readonly window: Float64Array;
 
   constructor(readonly size: number) {
-    this.fft = new FFT(size);
-    this.block = this.fft.createComplexArray() as number[];
-    this.both = this.fft.createComplexArray() as number[];
-    this.window = Float64Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
+    this.fft = fftOf(size);
+    this.block = new Float64Array(2 * size);
+    this.both = new Float64Array(2 * size);
+    this.window = hannWindow(size);
   }
 
   /** Adds `share` of the powers of two frames to sums of size / 2 + 1 bins. The sum over all bins is the mean square. */
@@ -29,12 +31,18 @@ export class BothTransform {
       block[2 * index] = (a[index] as number) * (window[index] as number);
       block[2 * index + 1] = (b[index] as number) * (window[index] as number);
     }
-    this.fft.transform(both, block);
+    this.fft.transform(both as unknown as number[], block as unknown as number[]);
     const scale = (2 * share) / (size * size * 0.375);
     for (let bin = 0; bin <= size / 2; bin++) {
-      const mirror = (size - bin) % size;
-      const [zr, zi, mr, mi] = [both[2 * bin], both[2 * bin + 1], both[2 * mirror], both[2 * mirror + 1]] as [number, number, number, number];
-      const [ar, ai, br, bi] = [(zr + mr) / 2, (zi - mi) / 2, (zi + mi) / 2, (mr - zr) / 2];
+      const mirror = bin === 0 ? 0 : size - bin;
+      const zr = both[2 * bin] as number;
+      const zi = both[2 * bin + 1] as number;
+      const mr = both[2 * mirror] as number;
+      const mi = both[2 * mirror + 1] as number;
+      const ar = (zr + mr) / 2;
+      const ai = (zi - mi) / 2;
+      const br = (zi + mi) / 2;
+      const bi = (mr - zr) / 2;
       own[bin] = (own[bin] as number) + scale * (ar * ar + ai * ai);
       other[bin] = (other[bin] as number) + scale * (br * br + bi * bi);
       re[bin] = (re[bin] as number) + scale * (ar * br + ai * bi);

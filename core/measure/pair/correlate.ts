@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { fftOf } from '../../audio/fftOf.ts';
 
 /** Correlation of two real signals at every lag of `b` against `a`, with a weight for each bin of the cross spectrum. */
 export interface Correlation {
@@ -13,35 +13,48 @@ export interface Correlation {
  */
 export function crossCorrelation(a: Float64Array, b: Float64Array, sharpness: number): Correlation {
   const size = 2 ** Math.ceil(Math.log2(a.length + b.length));
-  const fft = new FFT(size);
+  const fft = fftOf(size);
   // Two real signals in one complex transform: a in the real part, b in the imaginary part.
-  const block = fft.createComplexArray() as number[];
-  const both = fft.createComplexArray() as number[];
-  for (let index = 0; index < size; index++) {
-    block[2 * index] = a[index] ?? 0;
-    block[2 * index + 1] = b[index] ?? 0;
-  }
-  fft.transform(both, block);
+  const block = new Float64Array(2 * size);
+  const both = new Float64Array(2 * size);
+  for (let index = 0; index < a.length; index++) block[2 * index] = a[index] as number;
+  for (let index = 0; index < b.length; index++) block[2 * index + 1] = b[index] as number;
+  fft.transform(both as unknown as number[], block as unknown as number[]);
+  // Of real signals the upper half of the spectrum mirrors the lower.
   const cross = block;
+  const half = size / 2;
   let strongest = 0;
-  for (let bin = 0; bin < size; bin++) {
-    const mirror = (size - bin) % size;
-    const [zr, zi, mr, mi] = [both[2 * bin], both[2 * bin + 1], both[2 * mirror], both[2 * mirror + 1]] as [number, number, number, number];
-    const [ar, ai, br, bi] = [(zr + mr) / 2, (zi - mi) / 2, (zi + mi) / 2, (mr - zr) / 2];
-    cross[2 * bin] = ar * br + ai * bi;
-    cross[2 * bin + 1] = ar * bi - ai * br;
-    strongest = Math.max(strongest, Math.hypot(cross[2 * bin] as number, cross[2 * bin + 1] as number));
+  for (let bin = 0; bin <= half; bin++) {
+    const mirror = bin === 0 ? 0 : size - bin;
+    const zr = both[2 * bin] as number;
+    const zi = both[2 * bin + 1] as number;
+    const mr = both[2 * mirror] as number;
+    const mi = both[2 * mirror + 1] as number;
+    const ar = (zr + mr) / 2;
+    const ai = (zi - mi) / 2;
+    const br = (zi + mi) / 2;
+    const bi = (mr - zr) / 2;
+    const re = ar * br + ai * bi;
+    const im = ar * bi - ai * br;
+    cross[2 * bin] = re;
+    cross[2 * bin + 1] = im;
+    strongest = Math.max(strongest, re * re + im * im);
   }
-  // Bins that hold next to nothing have no phase worth counting.
-  const least = strongest * 1e-7;
-  for (let bin = 0; bin < size; bin++) {
-    const magnitude = Math.hypot(cross[2 * bin] as number, cross[2 * bin + 1] as number);
-    const weight = magnitude > least ? magnitude ** -sharpness : 0;
-    cross[2 * bin] = (cross[2 * bin] as number) * weight;
-    cross[2 * bin + 1] = (cross[2 * bin + 1] as number) * weight;
+  // Bins that hold next to nothing have no phase worth counting. Powers of the square spare the root.
+  const least = strongest * 1e-14;
+  for (let bin = 0; bin <= half; bin++) {
+    const mirror = bin === 0 ? 0 : size - bin;
+    const square = (cross[2 * bin] as number) ** 2 + (cross[2 * bin + 1] as number) ** 2;
+    const weight = square > least ? square ** (-sharpness / 2) : 0;
+    const re = weight * (cross[2 * bin] as number);
+    const im = weight * (cross[2 * bin + 1] as number);
+    cross[2 * mirror] = re;
+    cross[2 * mirror + 1] = -im;
+    cross[2 * bin] = re;
+    cross[2 * bin + 1] = im;
   }
-  fft.inverseTransform(both, cross);
-  return { size, at: (lag) => both[2 * ((lag + size) % size)] as number };
+  fft.inverseTransform(both as unknown as number[], cross as unknown as number[]);
+  return { size, at: (lag) => both[2 * (lag < 0 ? lag + size : lag)] as number };
 }
 
 /** Where the magnitude of a correlation is largest between two lags, to a fraction of a sample, its sign, and how far it stands out. */

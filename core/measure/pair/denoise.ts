@@ -1,4 +1,5 @@
 import { bandEdgesHz, THIRD_OCTAVE_HZ } from '../../audio/bands.ts';
+import { filled } from '../../audio/filled.ts';
 import type { Denoise } from '../report.types.ts';
 import { quantile } from '../tracks/frames.ts';
 import type { Alignment } from './align.ts';
@@ -148,7 +149,7 @@ function kurtosis(frames: readonly Frame[], which: 'own' | 'other', [from, to]: 
   let fourth = 0;
   let count = 0;
   for (const frame of frames) {
-    const powers = Float64Array.from({ length: to - from }, (_, index) => (frame[which][from + index] as number) / Math.max(means[from + index] as number, NOTHING));
+    const powers = filled(to - from, (index) => (frame[which][from + index] as number) / Math.max(means[from + index] as number, NOTHING));
     const mean = powers.reduce((sum, power) => sum + power, 0) / powers.length;
     if (mean < NOTHING) continue;
     for (const each of powers) {

@@ -1,4 +1,5 @@
 import type { Cascade } from '../../audio/biquad.ts';
+import { filled } from '../../audio/filled.ts';
 import { GrowingArray } from '../../audio/growingArray.ts';
 
 /** Length of the frames in which energies are kept, in seconds. */
@@ -77,7 +78,7 @@ export function meanOf(values: Float64Array, start: number, end: number): number
 
 /** Means of `factor` frames each; a last incomplete one is left out. */
 export function coarser(values: Float64Array, factor: number): Float64Array {
-  return Float64Array.from({ length: Math.floor(values.length / factor) }, (_, index) => meanOf(values, index * factor, (index + 1) * factor));
+  return filled(Math.floor(values.length / factor), (index) => meanOf(values, index * factor, (index + 1) * factor));
 }
 
 /** Levels of frames in dB after a moving mean over `length` frames (odd), -150 at the lowest. */

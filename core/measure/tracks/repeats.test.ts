@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { filled } from '../../audio/filled.ts';
 import { openSampleBlock } from '../../audio/kernels/sampleBlock.ts';
 import { mixed, silence, sine, whiteNoise } from '../../testing/signals.ts';
 import { type Repeat, Repeats } from './repeats.ts';
@@ -28,7 +29,7 @@ function withRepeat(samples: Float64Array, atS: number, blockS: number, times: n
 
 /** Harmonics of 118 Hz that come and go, over room tone: exactly itself again in every period but for the noise. */
 const buzz = mixed(
-  Float64Array.from({ length: 3 * RATE_HZ }, (_, n) => {
+  filled(3 * RATE_HZ, (n) => {
     const at = n / RATE_HZ;
     let sum = 0;
     for (let harmonic = 1; harmonic < 20; harmonic++) sum += (0.1 / harmonic) * Math.sin(2 * Math.PI * 118 * harmonic * at + harmonic);

@@ -44,6 +44,8 @@ export class Repeats {
   /** Sample number of the first one kept. */
   private firstKept = 0;
   private nextProbe: number;
+  /** Sample number where the last run ended that was too long for a block: what goes on from there is the same tone. */
+  private toneEnd = 0;
 
   constructor(sampleRateHz: number) {
     this.lags = [Math.round(SHORTEST_BLOCK_S * sampleRateHz), Math.round(LONGEST_BLOCK_S * sampleRateHz)];
@@ -84,6 +86,7 @@ export class Repeats {
       const run = lag > 0 ? this.runAt(at, lag) : null;
       if (run) {
         if (run.sudden) this.found.push({ startSample: this.firstKept + run.from, endSample: this.firstKept + run.to });
+        if (run.to - run.from >= this.longest) this.toneEnd = this.firstKept + run.to;
         this.nextProbe = this.firstKept + run.to + this.probe;
       } else this.nextProbe += this.probe;
     }
@@ -96,8 +99,10 @@ export class Repeats {
     for (let index = at; index < at + ALIKE; index++) size += Math.abs(kept[index] as number);
     const tolerance = (4 * TOLERANCE * size) / ALIKE;
     const alike = (index: number) => Math.abs((kept[index] as number) - (kept[index - lag] as number)) <= tolerance;
+    const toneEnd = this.toneEnd - this.firstKept;
+    const earliest = Math.max(lag + this.before, at - this.longest, toneEnd);
     let from = at;
-    while (from > lag + this.before && at - from < this.longest && alike(from - 1)) from--;
+    while (from > earliest && alike(from - 1)) from--;
     let to = at + ALIKE;
     while (to < this.filled && to - from < this.longest && alike(to)) to++;
     if (to - from < this.lags[0]) return null;
@@ -107,7 +112,7 @@ export class Repeats {
       off += Math.abs((kept[index] as number) - (kept[index - lag] as number));
       own += Math.abs(kept[index] as number);
     }
-    return { from, to, sudden: to - from < this.longest && off > UNALIKE * own };
+    return { from, to, sudden: to - from < this.longest && from !== toneEnd && off > UNALIKE * own };
   }
 
   /** What was found since the start or the last `clear`. */

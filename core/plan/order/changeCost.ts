@@ -1,3 +1,4 @@
+import { filled } from '../../audio/filled.ts';
 import { FACTOR_KINDS, type FactorKind } from '../../domain/factor.ts';
 import type { PlanDraft } from '../../domain/plan.ts';
 import { levelOfTake, type PlannedTake } from '../gather.ts';
@@ -57,7 +58,7 @@ export function costTable(takes: readonly PlannedTake[], costs: ChangeCosts): Co
   });
   const seconds = kinds.map((kind, k) => {
     const own = ids[k] as string[];
-    return Float64Array.from({ length: own.length ** 2 }, (_, at) => changeS(costs, kind, own[Math.floor(at / own.length)] as string, own[at % own.length] as string));
+    return filled(own.length ** 2, (at) => changeS(costs, kind, own[Math.floor(at / own.length)] as string, own[at % own.length] as string));
   });
   return { kinds, levels, levelCounts: ids.map((own) => own.length), seconds, size: takes.length };
 }

@@ -1,3 +1,4 @@
+import { filled } from '../../audio/filled.ts';
 import { type CostTable, pairCostS } from './changeCost.ts';
 
 /** Up to so many takes the best order is found for certain; beyond, work and memory double with each take. */
@@ -12,7 +13,7 @@ export const EXACT_UP_TO = 12;
 export function exactOrder(table: CostTable, start: number | null = null): number[] {
   const n = table.size;
   if (n === 0) return [];
-  const cost = Float64Array.from({ length: n * n }, (_, at) => pairCostS(table, Math.floor(at / n), at % n));
+  const cost = filled(n * n, (at) => pairCostS(table, Math.floor(at / n), at % n));
   const sets = 1 << n;
   const best = new Float64Array(sets * n).fill(Number.POSITIVE_INFINITY);
   for (let set = 1; set < sets; set++) {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bufferSource } from '../../audio/byteSource.ts';
+import { filled } from '../../audio/filled.ts';
 import { readChannel } from '../../audio/readSamples.ts';
 import { readWavHeader } from '../../audio/readWavHeader.ts';
 import { interpolated, resample } from '../../audio/resample.ts';
@@ -71,7 +72,7 @@ describe('no link may be made', () => {
 
   it('between the same words said again, a little faster and slower in turn', () => {
     const dry = voice('ferrier-neutral');
-    const again = Float64Array.from({ length: dry.length }, (_, frame) => dry[Math.round(frame + 0.12 * RATE_HZ * Math.sin((2 * Math.PI * frame) / (3 * RATE_HZ)))] ?? 0);
+    const again = filled(dry.length, (frame) => dry[Math.round(frame + 0.12 * RATE_HZ * Math.sin((2 * Math.PI * frame) / (3 * RATE_HZ)))] ?? 0);
     expect(sameSound(close, printed('again', [onMicrophone(again, FAR, RATE_HZ)]))).toBeNull();
   });
 
@@ -82,7 +83,7 @@ describe('no link may be made', () => {
   it.each([
     ['noise', whiteNoise(-40, 12, 5), whiteNoise(-40, 12, 6)],
     ['silence', silence(12), silence(12)],
-    ['a click', Float64Array.from({ length: 12 * RATE_HZ }, (_, frame) => (frame === 90_000 ? 0.9 : 0)), whiteNoise(-60, 12, 7)],
+    ['a click', filled(12 * RATE_HZ, (frame) => (frame === 90_000 ? 0.9 : 0)), whiteNoise(-60, 12, 7)],
     ['a moment too short to say anything', voice('ferrier-neutral').subarray(0, 4000), voice('ferrier-neutral').subarray(3000, 7000)],
     ['nothing', new Float64Array(10), new Float64Array(10)],
   ])('with %s', (_name, samples, others) => {
