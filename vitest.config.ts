@@ -12,7 +12,9 @@ export default defineConfig({
     maxWorkers: '100%',
     projects: [
       { ...common, test: { name: 'server', include: ['server/**/*.test.ts'], globalSetup: ['server/testing/built.ts'] } },
-      { ...common, test: { name: 'the rest', include: ['{core,web,cli,demo}/**/*.test.{ts,tsx}'] } },
+      { ...common, test: { name: 'page', include: ['web/**/*.test.{ts,tsx}'] } },
+      // What only reckons keeps no state: its modules are loaded once, not for every file.
+      { ...common, test: { name: 'core', include: ['{core,cli,demo}/**/*.test.ts'], isolate: false } },
     ],
   },
 });
