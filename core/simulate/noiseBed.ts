@@ -1,4 +1,4 @@
-import { Biquad, highPass } from '../audio/biquad.ts';
+import { Biquad, type BiquadCoefficients, Cascade, highPass } from '../audio/biquad.ts';
 import { aWeighting } from '../audio/weighting.ts';
 import type { SimulatedPlace } from './place.ts';
 import type { RandomSource } from './random.ts';
@@ -8,14 +8,14 @@ export const splAmplitude = (levelDb: number) => 10 ** ((levelDb - 94) / 20);
 
 /** Root of the mean square of a signal; 0 of nothing. */
 export function rmsOf(signal: Float64Array): number {
-  return Math.sqrt(signal.reduce((sum, value) => sum + value * value, 0) / Math.max(1, signal.length));
+  let sum = 0;
+  for (let index = 0; index < signal.length; index++) sum += (signal[index] as number) ** 2;
+  return Math.sqrt(sum / Math.max(1, signal.length));
 }
 
 /** RMS of a signal behind the A weighting. */
 function weightedRms(signal: Float64Array, rateHz: number): number {
-  const copy = Float64Array.from(signal);
-  for (const section of aWeighting(rateHz)) new Biquad(section).process(copy, copy, copy.length);
-  return rmsOf(copy);
+  return Math.sqrt(new Cascade(aWeighting(rateHz)).energy(signal, 0, signal.length) / Math.max(1, signal.length));
 }
 
 /**
@@ -29,21 +29,19 @@ export function slopedNoise(length: number, rateHz: number, slopeDb: number, ran
   return noise;
 }
 
-/** First-order shelves an octave and a half apart, each falling by its share of what a single pole would. */
+/** First-order shelves an octave and a half apart, each falling by its share of what a single pole would; two of them are a section. */
 function fall(noise: Float64Array, rateHz: number, share: number): void {
+  const shelves: { p: number; z: number }[] = [];
   for (let pole = 30; pole < rateHz / 3; pole *= 2 ** 1.5) {
     const zero = pole * 2 ** (1.5 * share);
-    const p = Math.exp((-2 * Math.PI * pole) / rateHz);
-    const z = Math.exp((-2 * Math.PI * zero) / rateHz);
-    let lastIn = 0;
-    let lastOut = 0;
-    for (let index = 0; index < noise.length; index++) {
-      const x = noise[index] as number;
-      lastOut = p * lastOut + x - z * lastIn;
-      lastIn = x;
-      noise[index] = lastOut;
-    }
+    shelves.push({ p: Math.exp((-2 * Math.PI * pole) / rateHz), z: Math.exp((-2 * Math.PI * zero) / rateHz) });
   }
+  const sections: BiquadCoefficients[] = [];
+  for (let index = 0; index < shelves.length; index += 2) {
+    const [one, other = { p: 0, z: 0 }] = shelves.slice(index, index + 2) as [{ p: number; z: number }, { p: number; z: number }?];
+    sections.push({ b0: 1, b1: -(one.z + other.z), b2: one.z * other.z, a1: -(one.p + other.p), a2: one.p * other.p });
+  }
+  for (let index = 0; index < sections.length; index += 3) new Cascade(sections.slice(index, index + 3)).process(noise, noise, noise.length);
 }
 
 /** The steady noise of a place, from all around; 1 is 1 Pa. */
@@ -68,8 +66,16 @@ function addHum(into: Float64Array, hum: NonNullable<SimulatedPlace['hum']>, rat
     const frequency = hum.fundamentalHz * harmonic * (1 + 0.002 * random.normal());
     const phase = 2 * Math.PI * random.uniform();
     const amplitude = harmonic ** -0.8 * (0.6 + 0.8 * random.uniform());
+    // A pointer that turns instead of a sine for every sample.
+    const turn = (2 * Math.PI * frequency) / rateHz;
+    const [dc, ds] = [Math.cos(turn), Math.sin(turn)];
+    let c = amplitude * Math.cos(phase);
+    let s = amplitude * Math.sin(phase);
     for (let index = 0; index < engine.length; index++) {
-      engine[index] = (engine[index] as number) + amplitude * Math.sin((2 * Math.PI * frequency * index) / rateHz + phase);
+      engine[index] = (engine[index] as number) + s;
+      const turned = c * dc - s * ds;
+      s = s * dc + c * ds;
+      c = turned;
     }
   }
   const scale = splAmplitude(hum.levelDba) / weightedRms(engine, rateHz);
