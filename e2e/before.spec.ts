@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import type { Item } from '../core/domain/item.ts';
 import type { Plan } from '../core/domain/plan.ts';
+import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
@@ -18,10 +18,6 @@ const part = (page: Page, name: string) =>
     .getByText(name)
     .click();
 const workedOut = (page: Page) => page.getByText('Working it out').waitFor({ state: 'detached' });
-const noViolations = async (page: Page) => {
-  const { violations } = await new AxeBuilder({ page }).include('main').analyze();
-  expect(violations.map(({ id, nodes }) => [id, nodes.map(({ target }) => target)])).toEqual([]);
-};
 
 test('from a starting point to a printed run sheet', async ({ page }) => {
   test.slow();
@@ -108,7 +104,7 @@ test('from a starting point to a printed run sheet', async ({ page }) => {
     await expect(page.getByRole('region', { name: 'What can be concluded' })).toContainText('It cannot be told whether one matters more');
     await expect.poll(takes).toBeLessThan(full);
     await expect(page.getByRole('region', { name: 'What can be concluded' })).toContainText(/placement does: by fair pairs/);
-    await noViolations(page);
+    await accessible(page);
   });
 
   await test.step('Plan: candidates apart, at different hours, and the remedy', async () => {
@@ -138,7 +134,7 @@ test('from a starting point to a printed run sheet', async ({ page }) => {
       await workedOut(page);
     }
     await expect(rows.first()).toContainText(last);
-    await noViolations(page);
+    await accessible(page);
   });
 
   await test.step('Plan: the day ends in time, in the light, or says what to drop', async () => {
@@ -151,7 +147,7 @@ test('from a starting point to a printed run sheet', async ({ page }) => {
     await expect(page.getByRole('region', { name: 'Light' })).toContainText(/quay\s*sun from \d\d:\d\d to \d\d:\d\d, needs daylight/);
     await page.getByRole('button', { name: 'Add a break' }).click();
     await expect(page.getByLabel('Break 1 from')).toHaveValue('2026-12-21T16:00');
-    await noViolations(page);
+    await accessible(page);
   });
 
   await test.step('slates, run sheet on paper, calendar', async () => {
@@ -202,7 +198,7 @@ test('a fault is found in the least number of tests, and a wrong answer can be t
     await page.getByRole('button', { name: replaced.includes(guilty) ? 'It is gone' : 'The fault is still heard' }).click();
   }
   await expect(tests.getByRole('status')).toContainText(`It is ${guilty}.`);
-  await noViolations(page);
+  await accessible(page);
 
   await page.getByRole('button', { name: 'Take the last answer back' }).click();
   await expect(tests.getByText('Test 3;')).toBeVisible();
@@ -246,7 +242,7 @@ test('pre-flight is ticked in Kit, and what is not ticked is named in Field', as
   await unit.getByLabel(/48 kHz, 24 bit/).check();
   await expect(unit.getByText(/^Orla, /)).toHaveCount(1);
   await expect(unit.getByLabel(/GB free of 32 GB/)).toBeVisible();
-  await noViolations(page);
+  await accessible(page);
   await page.setViewportSize({ width: 390, height: 844 });
   await page.goto(`${marvet.address}/trials/${trialId}/field`);
   await page.getByText('4 checks are open: Lade recorder').click();

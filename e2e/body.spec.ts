@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { bufferSource } from '../core/audio/byteSource.ts';
 import { readChannel } from '../core/audio/readSamples.ts';
@@ -11,6 +10,7 @@ import type { RigRecord } from '../core/domain/rigRecord.ts';
 import type { Sight } from '../core/domain/sight.ts';
 import type { StoredStation } from '../core/domain/station.ts';
 import { hearSetups, type SetupsToHear } from '../core/place/hearSetups.ts';
+import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
@@ -60,7 +60,7 @@ test('a lavalier is rigged under two cloths, and its colour changes; both become
   await expect(rig.getByLabel('Rig', { exact: true }).locator('option:checked')).toHaveText('Rig 2');
   await rig.getByLabel('Beside it').selectOption('open');
   await expect(page.getByRole('region', { name: /^Colour at breastbone/ }).getByText('Rig 2', { exact: true })).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await accessible(page);
 
   await page.getByRole('button', { name: 'Make breastbone, high a level of the plan' }).click();
   await expect(page.getByText('breastbone, high is a level of the plan')).toBeVisible();
@@ -181,7 +181,7 @@ test('a refrigerator in a room: added, moved by key, told at each microphone, ta
   await expect.poll(async () => (await of<StoredStation>(trialId, 'stations'))[0]?.acoustics.sources[0]?.awayM).toBe(5);
   // The boom would win by nothing more; moving away from it does.
   await expect(table).toContainText(/talker and microphone a metre/);
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await accessible(page);
 
   await page.getByRole('button', { name: 'Take refrigerator away' }).click();
   await expect(page.getByText('No noise is known here')).toBeVisible();

@@ -1,11 +1,11 @@
 import { gzipSync } from 'node:zlib';
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import type { RecordingDetail, RecordingRow } from '../core/contract/recordings.ts';
 import type { VerdictRow } from '../core/decide/verdict.ts';
 import { EVENT_KINDS } from '../core/domain/measureId.ts';
 import type { Take } from '../core/domain/take.ts';
 import type { Trial } from '../core/domain/trial.ts';
+import { accessible } from './accessible.ts';
 import { DEMO_FOLDER } from './demoFolder.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask } from './smallTrial.ts';
@@ -209,25 +209,14 @@ for (const [name, path, ready] of VIEWS) {
     page.on('pageerror', (error) => troubles.push(error.message));
     await page.goto(marvet.address + path());
     await ready(page);
-    expect(await violationsOf(new AxeBuilder({ page }))).toEqual([]);
+    await accessible(page);
     // What dusk changes is colour; all else was looked at in daylight.
     // Behind an open dialog the button is out of the mouse's reach, not of an event's.
     await page.getByRole('button', { name: 'Dusk', includeHidden: true }).dispatchEvent('click');
     await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark');
-    expect(await violationsOf(new AxeBuilder({ page }).withRules(['color-contrast']))).toEqual([]);
+    await accessible(page, ['color-contrast']);
     expect(troubles).toEqual([]);
   });
-}
-
-async function violationsOf(axe: AxeBuilder): Promise<string[]> {
-  const { violations } = await axe.analyze();
-  return violations.map(
-    (violation) =>
-      `${violation.id}: ${violation.nodes
-        .map((node) => node.html)
-        .slice(0, 3)
-        .join(' ')}`,
-  );
 }
 
 test('filters and order of the table are in the address and survive a reload', async ({ page }) => {

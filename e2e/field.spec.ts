@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Take } from '../core/domain/take.ts';
+import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
@@ -122,7 +122,7 @@ test('the talker is shown the words over the whole screen, and silence is counte
   await page.getByRole('button', { name: 'Slate after' }).waitFor();
   await page.keyboard.press('p');
   await expect(shown).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await accessible(page);
   // To be read at three metres: no letter under two centimetres on a laptop's screen.
   const largePx = () => shown.locator('.prompt-large').evaluate((element) => Number.parseFloat(getComputedStyle(element).fontSize));
   expect(await largePx()).toBeGreaterThan(75);
@@ -175,7 +175,7 @@ test('an incident is written down, tried again in later takes, counted, and told
   await expect(incident).toContainText('came 2 of 3 times again');
   await marvet.start();
   await expect(page.getByText('Everything is on the server.')).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await accessible(page);
 
   const takes = await takesOf(trialId);
   expect(takes.map(({ incidents }) => incidents.map(({ heard }) => heard))).toEqual([['crunch'], [], [], []]);
@@ -224,7 +224,7 @@ test('meters by a dial, gains of the take before, a start taken back, and photog
   const own = (take: Take | undefined) => take!.setups.find((setup) => setup.candidateId === first!.setups[0]!.candidateId)!.id;
   expect(first?.meters[own(first)]).toEqual({ recorder: { averageDbfs: -24, peakDbfs: -6 } });
   expect(second?.gains[own(second)]).toEqual({ recorder: 33 });
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await accessible(page);
 });
 
 test('late in the day: a quicker order and what to drop first, one press each, and undone', async ({ page }) => {

@@ -1,13 +1,13 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { Cascade, highShelf } from '../core/audio/biquad.ts';
 import type { RecordingDetail } from '../core/contract/recordings.ts';
 import type { Correction } from '../core/domain/correction.ts';
 import type { EventKind } from '../core/domain/measureId.ts';
 import { concat, silence, spoken } from '../core/testing/signals.ts';
+import { accessible } from './accessible.ts';
 import { writeRecorderFiles } from './audio.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { seedTakes } from './seedTakes.ts';
@@ -182,8 +182,7 @@ test('ears outrank a detector: an event becomes another, none, or one that nobod
     await expect(events.getByRole('row', { name: /rustle at .*marked by hand/ })).toBeVisible();
   });
 
-  const results = await new AxeBuilder({ page }).analyze();
-  expect(results.violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map((node) => node.target).join(', ')}`)).toEqual([]);
+  await accessible(page);
 });
 
 test('two takes: aligned, with the equalisation needed; figures over the plan; measured again', async ({ page }) => {
@@ -197,8 +196,7 @@ test('two takes: aligned, with the equalisation needed; figures over the plan; m
   await expect(page.getByRole('row', { name: 'Polarity' })).toContainText('same');
   await expect(page.getByText('Equalisation that brings the first nearest')).toBeVisible();
   await expect(page.getByRole('row', { name: /shelf|bell/ }).first()).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
-  expect(violations.map((violation) => violation.id)).toEqual([]);
+  await accessible(page);
   await page.getByRole('link', { name: 'Turn round' }).click();
   await expect(page.getByRole('row', { name: 'Later than the second' })).toContainText(/[^−]5.00 ms/, { timeout: 60_000 });
 

@@ -1,13 +1,13 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import type { Take } from '../core/domain/take.ts';
 import { readTrack, toGpx } from '../core/formats/trackPoints.ts';
 import { placeFrom } from '../core/radio/bearing.ts';
 import { walkScene } from '../core/simulate/walkScene.ts';
 import { lineServer } from '../server/devices/standIns/lineServer.ts';
+import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
@@ -121,7 +121,7 @@ test('a whole range walk with a receiver and positions, to a range and a limit o
     await expect(page.getByRole('figure', { name: 'Radio level against distance' })).toBeVisible();
     await page.getByText('As a table').click();
     await expect(page.getByRole('row', { name: /Quoinholt turned/ })).toBeVisible();
-    expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+    await accessible(page);
 
     await expect.poll(async () => (await walkOf(trialId)).walk.filter(({ what }) => what === 'mark').length).toBe(9);
     const { walk } = await walkOf(trialId);
@@ -282,7 +282,7 @@ test('stand-ins are started, adopted, seen live, noted, lost with one alarm, and
   const devices = page.getByRole('list', { name: 'Devices' });
   await expect(devices.getByText('live', { exact: true })).toHaveCount(5);
   await expect(devices.getByLabel('Stand-in receiver, two channels 1 belongs to').locator('option:checked')).toHaveText('QU Quoinholt');
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await accessible(page);
   await press(page, 'Runner');
   await press(page, 'Note as this take’s');
   await expect.poll(async () => (await walkOf(trialId)).noiseDba).toBeGreaterThan(30);
@@ -292,7 +292,7 @@ test('stand-ins are started, adopted, seen live, noted, lost with one alarm, and
   const alarms = page.getByRole('list', { name: 'Alarms of devices' });
   await expect(alarms.getByRole('alert')).toHaveCount(5);
   await expect(alarms).toContainText('Stand-in recorder: gone, nothing listens at its address');
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await accessible(page);
   await press(page, /^Put away: Stand-in recorder/);
   await expect(alarms.getByRole('alert')).toHaveCount(4);
   await press(page, 'Devices');
