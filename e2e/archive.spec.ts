@@ -9,8 +9,8 @@ import { filesOf, threeMicrophones } from './yesterday.ts';
 
 let [first, second]: RunningMarvet[] = [];
 test.beforeAll(async () => {
-  first = await runMarvet({ built: true });
-  second = await runMarvet({ built: true });
+  first = await runMarvet();
+  second = await runMarvet();
 });
 test.afterAll(async () => {
   await first!.dispose();

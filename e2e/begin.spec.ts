@@ -13,7 +13,7 @@ import { filesOf, MICROPHONES, threeMicrophones } from './yesterday.ts';
 let marvet: RunningMarvet;
 let folder: string;
 test.beforeAll(async () => {
-  marvet = await runMarvet({ built: true });
+  marvet = await runMarvet();
   folder = await threeMicrophones();
 });
 test.afterAll(async () => {

@@ -13,7 +13,7 @@ import { ask, smallTrial } from './smallTrial.ts';
 let marvet: RunningMarvet;
 let folder: string;
 test.beforeAll(async () => {
-  marvet = await runMarvet({ built: true });
+  marvet = await runMarvet();
   folder = await mkdtemp(join(tmpdir(), 'marvet-channels-'));
 });
 test.afterAll(async () => {

@@ -19,7 +19,7 @@ let marvet: RunningMarvet;
 let trialId: string;
 let at: string;
 test.beforeAll(async () => {
-  marvet = await runMarvet({ built: true });
+  marvet = await runMarvet();
   ({ trialId } = await smallTrial(marvet.address));
   at = `/trials/${trialId}`;
 });

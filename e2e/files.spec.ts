@@ -17,7 +17,7 @@ const NAMES = ['24.flac', 'tones.mp3', 'tones.m4a', 'tones.opus', 'two-tracks.mp
 
 let marvet: RunningMarvet;
 test.beforeAll(async () => {
-  marvet = await runMarvet({ built: true });
+  marvet = await runMarvet();
 });
 test.afterAll(() => marvet.dispose());
 

@@ -2,6 +2,7 @@ import { readdir } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { filled } from '../core/audio/filled.ts';
 import type { RecordingRow } from '../core/contract/recordings.ts';
 import { newId } from '../core/domain/identity.ts';
 import type { AudioFile } from '../core/domain/recording.ts';
@@ -19,7 +20,7 @@ test.afterEach(() => marvet.dispose());
 
 const long = (seed: number) => {
   const voice = spoken(-26, -60, seed);
-  return Float64Array.from({ length: voice.length * 12 }, (_, index) => voice[index % voice.length]!);
+  return filled(voice.length * 12, (index) => voice[index % voice.length]!);
 };
 const wav = (seed: number, scene: string) =>
   fieldRecordingWav({

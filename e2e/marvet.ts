@@ -35,9 +35,9 @@ async function freePort(): Promise<number> {
   });
 }
 
-/** Starts the server; with a demo folder the demo is brought in first; built as npm start has it, it is up in a third of the time. */
-export async function runMarvet(options: { dataFolder?: string; demo?: string; built?: boolean } = {}): Promise<RunningMarvet> {
-  if (options.built ?? true) buildServer();
+/** Starts the server as npm start does, from what is built of its sources; with a demo folder the demo is brought in first. */
+export async function runMarvet(options: { dataFolder?: string; demo?: string } = {}): Promise<RunningMarvet> {
+  buildServer();
   const dataFolder = options.dataFolder ?? (await mkdtemp(join(tmpdir(), 'marvet-')));
   const [port, doorPort] = [await freePort(), await freePort()];
   let child: ChildProcess | null = null;
@@ -55,8 +55,7 @@ export async function runMarvet(options: { dataFolder?: string; demo?: string; b
     kill: () => end('SIGKILL'),
     stop: () => end('SIGTERM'),
     async start() {
-      const entry = (options.built ?? true) ? [join(ROOT, 'dist', 'main.mjs')] : ['--import', 'tsx', join(ROOT, 'server', 'main.ts')];
-      const args = [...entry, ...(options.demo ? [options.demo] : [])];
+      const args = [join(ROOT, 'dist', 'main.mjs'), ...(options.demo ? [options.demo] : [])];
       const started = spawn(process.execPath, args, {
         cwd: ROOT,
         env: { ...process.env, PORT: String(port), MARVET_DATA: dataFolder, DOOR_PORT: String(doorPort), DOOR_ADDRESS },

@@ -2,6 +2,7 @@ import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { filled } from '../core/audio/filled.ts';
 import type { FileRow, RecordingRow } from '../core/contract/recordings.ts';
 import { newId } from '../core/domain/identity.ts';
 import type { Take } from '../core/domain/take.ts';
@@ -13,7 +14,7 @@ import { ask, smallTrial } from './smallTrial.ts';
 
 let marvet: RunningMarvet;
 test.beforeAll(async () => {
-  marvet = await runMarvet({ built: true });
+  marvet = await runMarvet();
 });
 test.afterAll(() => marvet.dispose());
 
@@ -32,8 +33,7 @@ const CARDS = [
 
 const VOICE = dryClip('ferrier-neutral', RATE_HZ);
 /** A voice for as long as it takes, each file at another place of it. */
-const spokenFor = (lengthS: number, number: number) =>
-  Float64Array.from({ length: Math.round(lengthS * RATE_HZ) }, (_, frame) => VOICE[(frame + number * RATE_HZ) % VOICE.length] as number);
+const spokenFor = (lengthS: number, number: number) => filled(Math.round(lengthS * RATE_HZ), (frame) => VOICE[(frame + number * RATE_HZ) % VOICE.length] as number);
 
 /** The log of the takes, as it was written on the day. */
 const loggedLines = (takes: readonly Take[], firstMs: number) =>

@@ -169,7 +169,7 @@ test('a room is reckoned: drapes shorten its ringing and let the microphone stan
   await expect.poll(at1k).toBeLessThan(bare / 2);
   expect(await near()).toBeGreaterThan(1.4 * before);
   await expect(page.getByText('Small and hard')).toBeHidden();
-  const [station] = await ask<StoredStation[]>(marvet.address, 'GET', `/trials/${trialId}/stations`);
-  expect(station?.acoustics.sizeM).toEqual([3, 2.4, 2.2]);
-  expect(station?.acoustics.absorption?.[3]).toBeGreaterThan(0.2);
+  const kept = async () => (await ask<StoredStation[]>(marvet.address, 'GET', `/trials/${trialId}/stations`))[0]?.acoustics;
+  await expect.poll(async () => (await kept())?.absorption?.[3] ?? 0).toBeGreaterThan(0.2);
+  expect((await kept())?.sizeM).toEqual([3, 2.4, 2.2]);
 });

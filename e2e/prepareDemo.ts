@@ -1,8 +1,9 @@
-import { buildPage, renderDemo } from '../scripts/ready.mjs';
+import { buildPage, buildServer, renderDemo } from '../scripts/ready.mjs';
 import { DEMO_FOLDER } from './demoFolder.ts';
 
-/** Before the first test: the page is built and the demo's audio is rendered, once. */
+/** Before the first test: page and server are built and the demo's audio is rendered, once. */
 export default function prepare(): void {
   buildPage();
+  buildServer();
   renderDemo(DEMO_FOLDER);
 }

@@ -14,7 +14,7 @@ const HOLE_S = 0.2;
 
 let marvet: RunningMarvet;
 test.beforeAll(async () => {
-  marvet = await runMarvet({ built: true });
+  marvet = await runMarvet();
 });
 test.afterAll(() => marvet.dispose());
 

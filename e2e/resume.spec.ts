@@ -2,6 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
+import { filled } from '../core/audio/filled.ts';
 import { writeWav } from '../core/audio/writeWav.ts';
 import type { FileRow } from '../core/contract/recordings.ts';
 import { dryClip } from '../demo/dryClip.ts';
@@ -11,7 +12,7 @@ import { ask, smallTrial } from './smallTrial.ts';
 let marvet: RunningMarvet;
 let folder: string;
 test.beforeAll(async () => {
-  marvet = await runMarvet({ built: true });
+  marvet = await runMarvet();
   folder = await mkdtemp(join(tmpdir(), 'marvet-resume-'));
 });
 test.afterAll(async () => {
@@ -23,7 +24,7 @@ const RATE_HZ = 48_000;
 /** Four minutes, some 35 MB: five pieces. */
 async function longFile(name: string): Promise<string> {
   const voice = dryClip('ferrier-neutral', RATE_HZ);
-  const samples = Float64Array.from({ length: 240 * RATE_HZ }, (_, frame) => voice[frame % voice.length] as number);
+  const samples = filled(240 * RATE_HZ, (frame) => voice[frame % voice.length] as number);
   const path = join(folder, name);
   await writeFile(path, writeWav([samples], { encoding: 'pcm', bitDepth: 24, sampleRateHz: RATE_HZ }));
   return path;

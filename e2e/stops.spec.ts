@@ -20,7 +20,7 @@ test('a hundred stops in a logged, metered and recorded walk, clean and hard, lo
   context,
 }) => {
   test.setTimeout(900_000);
-  const marvet = await runMarvet({ built: true });
+  const marvet = await runMarvet();
   let read = 0;
   try {
     const { trialId } = await smallTrial(marvet.address);
