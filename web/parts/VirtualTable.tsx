@@ -1,6 +1,6 @@
-import { type ColumnDef, flexRender, getCoreRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
+import { type ColumnDef, getCoreRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef } from 'react';
+import { type ReactNode, useMemo, useRef } from 'react';
 import { sortedRows } from './sortedRows.ts';
 
 const ROW_PX = 36;
@@ -14,6 +14,12 @@ interface VirtualTableProps<Row> {
   onSorting: (sorting: SortingState) => void;
   picked?: (row: Row) => boolean;
 }
+
+/**
+ * What a column shows, called and not mounted as a component: columns are made anew whenever something that they show changes,
+ * and mounted as another component each time, a button would be taken away under the finger, and with it the focus.
+ */
+const drawnBy = <Context,>(shown: ((context: Context) => ReactNode) | ReactNode, context: Context): ReactNode => (typeof shown === 'function' ? shown(context) : shown);
 
 /** A dense table that sorts by its headings and draws only the rows that are seen. Numeric columns say so in `meta.numeric`. */
 export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSorting, picked }: VirtualTableProps<Row>) {
@@ -54,11 +60,11 @@ export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSor
                 <th key={header.id} className={numeric(header.column.columnDef.meta)} aria-sort={direction === 'asc' ? 'ascending' : direction === 'desc' ? 'descending' : 'none'}>
                   {header.column.getCanSort() ? (
                     <button type="button" onClick={header.column.getToggleSortingHandler()}>
-                      {flexRender(header.column.columnDef.header, header.getContext())}
+                      {drawnBy(header.column.columnDef.header, header.getContext())}
                       <span aria-hidden>{direction === 'asc' ? ' ▲' : direction === 'desc' ? ' ▼' : ''}</span>
                     </button>
                   ) : (
-                    flexRender(header.column.columnDef.header, header.getContext())
+                    drawnBy(header.column.columnDef.header, header.getContext())
                   )}
                 </th>
               );
@@ -75,7 +81,7 @@ export function VirtualTable<Row>({ label, rows, columns, rowKey, sorting, onSor
             <tr key={row.id} aria-rowindex={first + row.index + 2} className={picked?.(row.original) ? 'picked' : ''}>
               {row.getVisibleCells().map((cell) => (
                 <td key={cell.id} className={numeric(cell.column.columnDef.meta)}>
-                  {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                  {drawnBy(cell.column.columnDef.cell, cell.getContext())}
                 </td>
               ))}
             </tr>
