@@ -1,9 +1,12 @@
 // @vitest-environment jsdom
 import type { ColumnDef } from '@tanstack/react-table';
 import { cleanup, render, screen } from '@testing-library/react';
-import { afterEach, expect, it } from 'vitest';
+import { afterEach, expect, it, vi } from 'vitest';
 import { VirtualTable } from './VirtualTable.tsx';
 
+// No page is laid out here: the table is told that it has room for its rows.
+vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockReturnValue(600);
+vi.spyOn(HTMLElement.prototype, 'offsetWidth', 'get').mockReturnValue(800);
 afterEach(cleanup);
 
 it('keeps the buttons of a row, and the focus on them, while what its columns show changes', () => {
