@@ -5,8 +5,8 @@ import { afterEach, expect, it, vi } from 'vitest';
 import { VirtualTable } from './VirtualTable.tsx';
 
 // No page is laid out here: the table is told that it has room for its rows.
-vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockReturnValue(600);
-vi.spyOn(HTMLElement.prototype, 'offsetWidth', 'get').mockReturnValue(800);
+vi.spyOn(HTMLElement.prototype, 'clientHeight', 'get').mockReturnValue(600);
+vi.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(800);
 afterEach(cleanup);
 
 it('keeps the buttons of a row, and the focus on them, while what its columns show changes', () => {
