@@ -30,6 +30,7 @@ import { guardOrigin, HEADERS } from './api/guard.ts';
 import { ApiError } from './api/http.ts';
 import { itemRoutes } from './api/items.ts';
 import { jobRoutes } from './api/jobs.ts';
+import { joinRoutes } from './api/joinFiles.ts';
 import { learnedRoutes } from './api/learned.ts';
 import { LIBRARY_KINDS, libraryRoutes } from './api/library.ts';
 import { listenRoutes } from './api/listen.ts';
@@ -142,6 +143,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route(`${trial}/files`, soundsOutRoutes(services));
   app.route(`${trial}/files`, arrivingRoutes(services));
   app.route(`${trial}/files`, channelUseRoutes(services));
+  app.route(`${trial}/files/join`, joinRoutes(services));
   app.route(`${trial}/files`, fileRoutes(services));
   app.route(`${trial}/places`, placeRoutes(services));
   app.route(`${trial}/recordings`, figuresOutRoutes(services));

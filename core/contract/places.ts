@@ -5,6 +5,7 @@ import { type MatchedBy, matchedBySchema } from '../domain/recording.ts';
 import type { DayCut } from '../takes/places/dayCuts.ts';
 import type { TimeBy } from '../takes/places/fileTime.ts';
 import type { ClockPlace, RecorderClock } from '../takes/places/placeByClock.ts';
+import type { SplitFile } from '../takes/places/splitFiles.ts';
 
 /** A recorder of a trial, and its clock against the log's. */
 export interface RecorderOfTrial {
@@ -44,6 +45,8 @@ export type PartOfTake = Omit<DayCut, 'logStartS'> & { logStartS: number | null 
 export interface Places {
   recorders: RecorderOfTrial[];
   files: FilePlace[];
+  /** Recordings that a recorder split into several files. */
+  split: SplitFile[];
   /** Pairs of files that were listened to, of how many. */
   looked: number;
   of: number;
@@ -95,3 +98,13 @@ export const recorderPatchSchema = z.object({
 export type RecorderPatch = z.infer<typeof recorderPatchSchema>;
 /** Says which recorder wrote files. */
 export const recorderSetSchema = z.object({ fileIds: z.array(idSchema).min(1, 'Choose a file').max(1000, 'At most 1,000 files at once'), recorder: recorderNameSchema });
+
+/** Joins files that a recorder split, in their order. */
+export const joinSchema = z.object({ fileIds: z.array(idSchema).min(2, 'Choose two files or more').max(200, 'At most 200 files of one recording') });
+/** The file that they are joined to. */
+export interface Joined {
+  fileId: string;
+  name: string;
+}
+/** Takes joining back. */
+export const unjoinSchema = joinSchema.extend({ fileId: idSchema });

@@ -4,6 +4,7 @@ import type { MatchedBy } from '@marvet/core/domain/recording';
 import { dayCuts } from '@marvet/core/takes/places/dayCuts';
 import { fileTime } from '@marvet/core/takes/places/fileTime';
 import { SURE } from '@marvet/core/takes/places/placeByClock';
+import { splitFiles } from '@marvet/core/takes/places/splitFiles';
 import type { TimedFile } from '@marvet/core/takes/places/timed';
 import { Hono } from 'hono';
 import { takesOf } from '../jobs/measuring.ts';
@@ -16,7 +17,7 @@ import { changedMeanwhile, notFound, pathId, readBody } from './http.ts';
 import { channelsOf, foundTies, type KnownRecorders, knownRecorders, recorderNameOf, retied, sourcesIn, tiesOf } from './recorderTies.ts';
 import type { Services } from './services.ts';
 
-type DatedFile = Pick<AudioFileRow, 'id' | 'name' | 'sha256' | 'recorder' | 'format' | 'modifiedAtMs'>;
+type DatedFile = Pick<AudioFileRow, 'id' | 'name' | 'sha256' | 'originalSha256' | 'sizeBytes' | 'recorder' | 'format' | 'modifiedAtMs'>;
 
 /** Where files belong: found by names and clocks, put there many at once, and moved by setting a clock or a recorder. */
 export function placeRoutes({ store, work, sounds, events }: Services): Hono {
@@ -26,7 +27,7 @@ export function placeRoutes({ store, work, sounds, events }: Services): Hono {
         const trialId = pathId(context, 'trial');
         const [files, takes, known] = await Promise.all([
           store.files.find({
-            select: { id: true, name: true, sha256: true, recorder: true, format: true as never, modifiedAtMs: true },
+            select: { id: true, name: true, sha256: true, originalSha256: true, sizeBytes: true, recorder: true, format: true as never, modifiedAtMs: true },
             where: present(trialId),
             order: { uploadedAtMs: 'ASC', name: 'ASC' },
           }),
@@ -43,7 +44,7 @@ export function placeRoutes({ store, work, sounds, events }: Services): Hono {
           takes: logged,
         });
         const heard = await heardPlaces({ store, sounds }, trialId, files as DatedFile[]);
-        const answer: Places = { recorders: [], files: [], looked: heard.looked, of: heard.of, tooMany: heard.tooMany };
+        const answer: Places = { recorders: [], files: [], split: recorders.flatMap(([, own]) => splitFiles(own)), looked: heard.looked, of: heard.of, tooMany: heard.tooMany };
         for (const [index, [recorder, own]] of recorders.entries()) {
           const { clock, places } = found[index] as (typeof found)[number];
           answer.recorders.push({

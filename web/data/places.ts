@@ -1,4 +1,4 @@
-import type { Places, Placings, RecorderPatch } from '@marvet/core/contract/places';
+import type { Joined, Places, Placings, RecorderPatch } from '@marvet/core/contract/places';
 import type { LevelSeries } from '@marvet/core/measure/report.types';
 import { api } from './api.ts';
 
@@ -18,6 +18,15 @@ const placesApi = api.injectEndpoints({
       query: ({ trialId, patch }) => ({ url: `trials/${trialId}/places/recorders`, method: 'PATCH', body: patch }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict', 'Trials'],
     }),
+    /** Joins files that a recorder split, in their order. */
+    joinFiles: build.mutation<Joined, { trialId: string; fileIds: string[] }>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/files/join`, method: 'POST', body }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict', 'Trials'],
+    }),
+    unjoinFiles: build.mutation<void, { trialId: string; fileId: string; fileIds: string[] }>({
+      query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/files/join/undo`, method: 'POST', body }),
+      invalidatesTags: ['Files', 'Recordings', 'Verdict', 'Trials'],
+    }),
     /** Says which recorder wrote a file. */
     setRecorder: build.mutation<void, { trialId: string; fileIds: string[]; recorder: string }>({
       query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/places/recorder`, method: 'PUT', body }),
@@ -26,4 +35,5 @@ const placesApi = api.injectEndpoints({
   }),
 });
 
-export const { useFileLevelsQuery, usePlacesQuery, usePutInPlaceMutation, useChangeRecorderMutation, useSetRecorderMutation } = placesApi;
+export const { useFileLevelsQuery, usePlacesQuery, usePutInPlaceMutation, useChangeRecorderMutation, useSetRecorderMutation, useJoinFilesMutation, useUnjoinFilesMutation } =
+  placesApi;

@@ -17,6 +17,7 @@ import { SafePlayer } from '../SafePlayer.tsx';
 import { type PlaceRow, usePlaceColumns } from './placeColumns.tsx';
 import { isDoubtful, isSurelyElsewhere } from './placeWords.ts';
 import { RecorderTable } from './RecorderTable.tsx';
+import { SplitFiles } from './SplitFiles.tsx';
 
 interface PlacesViewProps {
   trialId: string;
@@ -47,6 +48,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
   const [heard, setHeard] = useState<string | null>(null);
   const [sorting, setSorting] = useState<SortingState>([{ id: 'sure', desc: false }]);
   const slates = useMemo(() => new Map(takes.map((take) => [take.id, slateLabel(take)])), [takes]);
+  const names = useMemo(() => new Map(files.map(({ id, name }) => [id, name])), [files]);
   const rows = useMemo(() => {
     const byId = new Map(files.map((file) => [file.id, file]));
     return places.files.flatMap((place): PlaceRow[] => {
@@ -103,6 +105,7 @@ function PlacesDesk({ trialId, files, recordings, takes, places }: PlacesViewPro
         </summary>
         <RecorderTable trialId={trialId} recorders={places.recorders} chains={[...words.chains.values()]} />
       </details>
+      {places.split.length > 0 && <SplitFiles trialId={trialId} split={places.split} names={names} />}
       {places.tooMany && (
         <p className="small soft mb-0">There are too many files to listen for what sounds alike. Put in place what its clock is sure of; the rest is listened to then.</p>
       )}
