@@ -74,8 +74,11 @@ test('passages are cut at the markers of the file, each of the take that its mar
   await page.getByRole('button', { name: 'Cut at its 2 markers' }).click();
   await expect(page.getByRole('row', { name: /now the one with fur/ })).toBeVisible();
   await accessible(page);
-  await page.getByRole('button', { name: 'Keep these passages' }).click();
-  await expect(page.getByText('announced.wav has 3 passages; its bytes are as they were')).toBeVisible();
+  const keep = async () => {
+    await page.getByRole('button', { name: 'Keep these passages' }).click();
+    await expect(page.getByText('announced.wav has 3 passages; its bytes are as they were')).toBeVisible();
+  };
+  await keep();
   const cut = await rows();
   expect(cut.map(({ takeId }) => takeId)).toEqual([takes[0], takes[2], takes[3]].map((take) => take!.id));
   for (const [index, { startS }] of cut.entries()) {
@@ -84,13 +87,19 @@ test('passages are cut at the markers of the file, each of the take that its mar
     expect(startS).toBeGreaterThan(begins[index]! - PAUSES_S[index - 1]!);
     expect(startS).toBeLessThan(begins[index]! + 0.05);
   }
-  await expect.poll(async () => (await files())[0]?.state, { timeout: 60_000 }).toBe('done');
-  for (const { table } of await rows()) expect(table).not.toBeNull();
-
   // One press takes it all back: one recording, of no take, as it came.
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => (await rows()).map(({ startS, takeId }) => [startS, takeId])).toEqual([[null, null]]);
   await expect(page.getByLabel('Take of passage 1')).toHaveValue('');
+
+  // Kept again, each passage is measured by itself.
+  await page.getByLabel('Take of passage 1').selectOption(takes[0]!.id);
+  await page.getByRole('button', { name: 'Cut at its 2 markers' }).click();
+  await keep();
+  await expect.poll(async () => (await files())[0]?.state, { timeout: 60_000 }).toBe('done');
+  const measured = await rows();
+  expect(measured.map(({ startS }) => startS)).toEqual(cut.map(({ startS }) => startS));
+  for (const { table } of measured) expect(table).not.toBeNull();
 });
 
 test('passages are cut at pauses, moved and joined by keys, told where a take would stand twice, and heard', async ({ page }) => {

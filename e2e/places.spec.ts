@@ -26,6 +26,13 @@ const LOGGED: [atS: number, lengthS: number][] = [
   [420, 9],
   [515, 21],
 ];
+/** A quicker morning, for what runs on over all of it. */
+const CLOSE_TOGETHER: [atS: number, lengthS: number][] = [
+  [0, 11],
+  [44, 16],
+  [115, 9],
+  [147, 21],
+];
 const CARDS = [
   { card: 'Gull', aheadS: 26 * 3600 - 340 },
   { card: 'Tern', aheadS: -5 * 3600 + 71 },
@@ -36,8 +43,8 @@ const VOICE = dryClip('ferrier-neutral', RATE_HZ);
 const spokenFor = (lengthS: number, number: number) => filled(Math.round(lengthS * RATE_HZ), (frame) => VOICE[(frame + number * RATE_HZ) % VOICE.length] as number);
 
 /** The log of the takes, as it was written on the day. */
-const loggedLines = (takes: readonly Take[], firstMs: number) =>
-  LOGGED.flatMap(([atS, lengthS], index) => {
+const loggedLines = (takes: readonly Take[], firstMs: number, logged = LOGGED) =>
+  logged.flatMap(([atS, lengthS], index) => {
     const line = { takeId: takes[index]!.id };
     const startMs = firstMs + atS * 1000;
     return [
@@ -150,11 +157,11 @@ test('a transmitter that recorded all day is cut about its takes once its clock 
   const at = `/trials/${trialId}`;
   const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
   const firstMs = Date.now() - 3 * 3600_000;
-  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs) });
+  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs, CLOSE_TOGETHER) });
   const folder = await mkdtemp(join(tmpdir(), 'marvet-day-'));
   const local = new Date(firstMs - 20_000);
   const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
-  const lengthS = 560;
+  const lengthS = 195;
   const channels = [spokenFor(lengthS, 1), spokenFor(lengthS, 1).map((sample) => 0.5 * sample)];
   const bytes = fieldRecordingWav({ channels, sampleRateHz: RATE_HZ, project: '', scene: '', take: '', tape: '', note: '', trackNames: ['QU', 'LO'], startedAtMs });
   await writeFile(join(folder, 'TX_0001.WAV'), bytes);
@@ -170,9 +177,9 @@ test('a transmitter that recorded all day is cut about its takes once its clock 
   await expect.poll(async () => (await rows()).filter(({ takeId, setupId }) => takeId !== null && setupId !== null).length).toBe(8);
   expect((await rows()).filter(({ channels: [channel] }) => channel === 0).map(({ takeId, startS }) => [takeId, Math.round(startS ?? 0)])).toEqual([
     [takes[0]!.id, 15],
-    [takes[1]!.id, 155],
-    [takes[2]!.id, 435],
-    [takes[3]!.id, 530],
+    [takes[1]!.id, 59],
+    [takes[2]!.id, 130],
+    [takes[3]!.id, 162],
   ]);
   // One part is looked into: it begins where it was cut, and is its own length.
   const files = () => ask<FileRow[]>(marvet.address, 'GET', `${at}/files`);
@@ -193,5 +200,58 @@ test('a transmitter that recorded all day is cut about its takes once its clock 
   await expect.poll(async () => (await rows()).length).toBe(2);
   await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect.poll(async () => (await rows()).length).toBe(8);
+  await rm(folder, { recursive: true });
+});
+
+test('a recording that its recorder split in the middle of a take is told, joined, cut about its takes, and comes apart again', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  const firstMs = Date.now() - 3 * 3600_000;
+  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs, CLOSE_TOGETHER) });
+  const folder = await mkdtemp(join(tmpdir(), 'marvet-split-'));
+  const local = new Date(firstMs - 20_000);
+  const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
+  const [seamS, lengthS] = [70.5, 100];
+  const whole = spokenFor(lengthS, 1);
+  for (const [number, fromS, toS] of [
+    [1, 0, seamS],
+    [2, seamS, lengthS],
+  ] as const) {
+    const channels = [whole.subarray(fromS * RATE_HZ, toS * RATE_HZ)];
+    const bytes = fieldRecordingWav({
+      channels,
+      sampleRateHz: RATE_HZ,
+      project: '',
+      scene: '',
+      take: '',
+      tape: '',
+      note: '',
+      trackNames: ['QU'],
+      startedAtMs: startedAtMs + fromS * 1000,
+    });
+    await writeFile(join(folder, `TX_000${number}.WAV`), bytes);
+  }
+  await page.goto(`${marvet.address}${at}/takes?view=places`);
+  await page.getByLabel('Sound files').setInputFiles([1, 2].map((number) => join(folder, `TX_000${number}.WAV`)));
+  await expect(page.getByText('2 of 2 are here')).toBeVisible();
+  const split = page.getByRole('region', { name: 'Recordings in several files' });
+  await expect(split).toContainText('TX_0001.WAV goes on in TX_0002.WAV: one recording that its recorder split, by their time references');
+  await accessible(page);
+  await split.getByRole('button', { name: 'Join the 2' }).click();
+  await expect(page.getByText('TX_0001 to 0002.wav is one recording; its parts are in the bin as they came')).toBeVisible();
+  await expect(split).toBeHidden();
+  const files = async () => (await ask<FileRow[]>(marvet.address, 'GET', `${at}/files`)).map(({ name }) => name).sort();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(files).toEqual(['TX_0001.WAV', 'TX_0002.WAV']);
+  await split.getByRole('button', { name: 'Join the 2' }).click();
+  await expect.poll(files).toEqual(['TX_0001 to 0002.wav']);
+
+  await page.getByRole('button', { name: 'It is right' }).click();
+  await page.getByRole('button', { name: 'Cut TX_0001 to 0002.wav into 2 takes' }).click();
+  await expect(page.getByText('Every file is in its place, and no clock contradicts.')).toBeVisible();
+  // The take over the seam is whole, as long as the log has it, with five seconds before and after.
+  const rows = async () => (await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`)).filter(({ takeId }) => takeId === takes[1]!.id);
+  await expect.poll(async () => (await rows()).map(({ startS, endS, table }) => [startS, endS, table !== null])).toEqual([[59, 85, true]]);
   await rm(folder, { recursive: true });
 });
