@@ -9,6 +9,11 @@ export default defineConfig({
   expect: { timeout: 25_000 },
   workers: 2,
   fullyParallel: false,
+  // The longest file first: begun last, it would run on alone while the other half of the machine has nothing left to do.
+  projects: [
+    { name: 'stops', testMatch: 'stops.spec.ts' },
+    { name: 'rest', testIgnore: 'stops.spec.ts' },
+  ],
   globalSetup: './prepareDemo.ts',
   // Without motion, so that a colour on its way to another is never measured half way.
   use: { actionTimeout: 25_000, viewport: { width: 1280, height: 800 }, contextOptions: { reducedMotion: 'reduce' }, launchOptions: CHROMIUM },
