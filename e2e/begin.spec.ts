@@ -109,8 +109,18 @@ test('names that are read otherwise, a file that is left out, and one that is pu
   await expect(page.getByRole('button', { name: 'Lay them side by side' })).toBeDisabled();
   await table.getByLabel('Microphone of camera_1.wav, channel 1').selectOption('left out');
   await table.getByLabel('Take of boom_1.wav').selectOption('one of its own');
-  await page.getByRole('button', { name: 'Lay them side by side' }).click();
+  const lay = page.getByRole('button', { name: 'Lay them side by side' });
+  await lay.click();
   await expect(page.getByText(/3 takes of 2 microphones/)).toBeVisible();
+  // One press takes it back: all of it lies loose, to be laid out anew.
+  const there = () => ask<Take[]>(marvet.address, 'GET', `/trials/${trialOf(page)}/takes`);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(there).toEqual([]);
+  await page.getByRole('button', { name: /^Lay out/ }).click();
+  await table.getByLabel('Microphone of camera_1.wav, channel 1').selectOption('left out');
+  await table.getByLabel('Take of boom_1.wav').selectOption('one of its own');
+  await lay.click();
+  await expect.poll(async () => (await there()).length).toBe(3);
   const at = `/trials/${trialOf(page)}`;
   const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
   expect(takes.map(({ setups }) => setups.length).sort()).toEqual([1, 1, 2]);

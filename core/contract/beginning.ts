@@ -61,4 +61,18 @@ export type LayOut = z.infer<typeof layOutSchema>;
 export interface LaidOut {
   takes: { takeId: string; setups: { setupId: string; candidateId: string }[] }[];
   candidateIds: string[];
+  /** Sent as it is, it takes all of it back. */
+  back: LayBack;
 }
+
+const ids = z.array(idSchema).max(20_000);
+/** What laying out made of which files, to be taken back. */
+export const layBackSchema = z.object({
+  fileIds: ids,
+  /** Takes and candidates that it made. */
+  takeIds: ids,
+  candidateIds: ids,
+  /** Takes that were there, and the setups that they were given. */
+  joined: z.array(z.object({ takeId: idSchema, setupIds: ids })).max(2000),
+});
+export type LayBack = z.infer<typeof layBackSchema>;

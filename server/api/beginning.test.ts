@@ -118,6 +118,50 @@ describe('a trial that begins with recordings', () => {
     expect(new Set(rows.filter(({ takeId }) => takeId === takes[1]?.id).map(({ setupId }) => setupId))).toEqual(new Set(after[1]?.setups.map(({ id }) => id)));
   });
 
+  it('is taken back with one press: its files lie loose again, what it made is in the bin, and takes that were there are as they were', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    const named = (begun: Beginning, name: string): LayOut => ({ ...draftOf(begun), channels: draftOf(begun).channels.map((channel) => ({ ...channel, microphone: name })) });
+    await harness.call('POST', `${at}/beginning`, named(await found(), 'Lav'));
+    const state = async () => {
+      const [takes, chains, rows] = await Promise.all(['takes', 'chains', 'recordings'].map(async (what) => (await harness.call<object[]>('GET', `${at}/${what}`)).body));
+      return { takes, chains, ties: (rows as RecordingRow[]).map(({ fileName, takeId, setupId, startS }) => [fileName, takeId, setupId, startS]) };
+    };
+    // A camera joins the take that is there; the boom is a take of its own.
+    await bring('clip.wav', onMicrophone(FIRST, CAMERA, RATE_HZ));
+    await bring('boom_2.wav', onMicrophone(SECOND, BOOM, RATE_HZ));
+    const begun = await found();
+    const before = await state();
+    const draft = draftOf(begun);
+    const channels = draft.channels.map((channel) => ({
+      ...channel,
+      microphone: begun.channels.find(({ fileId }) => fileId === channel.fileId)?.fileName.startsWith('boom') ? 'Boom' : 'Camera',
+    }));
+    const { body } = await harness.call<LaidOut>('POST', `${at}/beginning`, { ...draft, channels });
+    expect(body.takes).toHaveLength(2);
+    expect((await state()).takes).toHaveLength(2);
+    expect((await harness.call('POST', `${at}/beginning/back`, body.back)).status).toBe(204);
+    expect(await state()).toEqual(before);
+    const again = await found();
+    expect(namesIn(again)).toEqual(namesIn(begun));
+    // What it made is not lost: it lies in the bin, and its numbers are not given again.
+    const bin = (await harness.call<{ kind: string; name: string }[]>('GET', `${at}/bin`)).body.map(({ kind, name }) => `${kind} ${name}`);
+    expect(bin.sort()).toEqual(['chain Boom', 'chain Camera', 'take Take 02']);
+    expect(again.moments.map(({ slate }) => slate)).toEqual([1, 3]);
+  });
+
+  it('a candidate that another take has by now stays, and a file that was put elsewhere', async () => {
+    const lav = await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    const named = (begun: Beginning): LayOut => ({ ...draftOf(begun), channels: draftOf(begun).channels.map((channel) => ({ ...channel, microphone: 'Lav' })) });
+    const { body: first } = await harness.call<LaidOut>('POST', `${at}/beginning`, named(await found()));
+    await bring('lav_2.wav', onMicrophone(SECOND, LAV, RATE_HZ));
+    const { body: second } = await harness.call<LaidOut>('POST', `${at}/beginning`, named(await found()));
+    await harness.call('PUT', `${at}/files/${lav}/assignment`, { takeId: second.takes[0]!.takeId, channels: [] });
+    await harness.call('POST', `${at}/beginning/back`, first.back);
+    expect((await harness.call<Chain[]>('GET', `${at}/chains`)).body.map(({ name }) => name)).toEqual(['Lav']);
+    const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
+    expect(new Set(rows.map(({ takeId }) => takeId))).toEqual(new Set([second.takes[0]!.takeId]));
+  });
+
   it('a camera that ran on over two takes is cut about both, and no byte is copied', async () => {
     await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
     await bring('lav_2.wav', onMicrophone(SECOND, LAV, RATE_HZ));
@@ -128,7 +172,7 @@ describe('a trial that begins with recordings', () => {
       ['clip.wav', 'lav_1.wav'],
       ['clip.wav', 'lav_2.wav'],
     ]);
-    await harness.call('POST', `${at}/beginning`, draftOf(begun));
+    const { body } = await harness.call<LaidOut>('POST', `${at}/beginning`, draftOf(begun));
     const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body.filter(({ fileId }) => fileId === cameraId);
     const starts = rows.map(({ startS }) => startS ?? 0).sort((a, b) => a - b);
     // Each part begins two seconds before the lavalier of its take did.
@@ -137,6 +181,10 @@ describe('a trial that begins with recordings', () => {
     expect(Math.abs((starts[1] as number) - second)).toBeLessThan(0.02);
     expect(new Set(rows.map(({ takeId }) => takeId)).size).toBe(2);
     expect(rows.every(({ setupId }) => setupId !== null)).toBe(true);
+    // Taken back it is one file again.
+    await harness.call('POST', `${at}/beginning/back`, body.back);
+    const oneAgain = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body.filter(({ fileId }) => fileId === cameraId);
+    expect(oneAgain.map(({ startS, endS, takeId }) => [startS, endS, takeId])).toEqual([[null, null, null]]);
   });
 
   it('files that have nothing in common are takes of their own', async () => {

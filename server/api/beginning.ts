@@ -1,4 +1,4 @@
-import { type Beginning, type BegunMoment, layOutSchema, type MomentPart } from '@marvet/core/contract/beginning';
+import { type Beginning, type BegunMoment, layBackSchema, layOutSchema, type MomentPart } from '@marvet/core/contract/beginning';
 import { grouped } from '@marvet/core/domain/grouped';
 import { microphoneReadings, type NamedChannel } from '@marvet/core/takes/beginning/microphoneNames';
 import { momentsOf, sharedTimes } from '@marvet/core/takes/sound/moments';
@@ -8,6 +8,7 @@ import { Hono } from 'hono';
 import { present } from '../store/table.ts';
 import { heardPlaces } from './heardPlaces.ts';
 import { pathId, readBody } from './http.ts';
+import { layBack } from './layBack.ts';
 import { layOut } from './layOut.ts';
 import { filesOfTrial, type LooseFile, momentStartMs } from './looseFiles.ts';
 import { recorderNameOf, sourcesIn } from './recorderTies.ts';
@@ -18,53 +19,65 @@ const LAST = Number.MAX_SAFE_INTEGER;
 
 /** A trial that begins with recordings: what of them belongs together, and candidates and takes made of it. */
 export function beginningRoutes({ store, sounds, work, events }: Services): Hono {
-  return new Hono()
-    .get('/', async (context) => {
-      const trialId = pathId(context, 'trial');
-      const [{ loose, all }, chains, takes] = await Promise.all([
-        filesOfTrial(store, trialId),
-        store.chains.findBy({ candidate: true, ...present(trialId) }),
-        store.takes.find({ select: { id: true, slate: true }, where: { trialId } }),
-      ]);
-      const heard = await heardPlaces({ store, sounds }, trialId, all);
-      const byId = new Map(loose.map((file) => [file.id, file]));
-      const slates = new Map(takes.map(({ id, slate }) => [id, slate]));
-      const joined = joinedMoments(loose, heard.places, slates);
-      const fresh = freshMoments(
-        loose.filter(({ id }) => !heard.places.has(id)),
-        heard.links,
-      );
-      const highest = Math.max(0, ...slates.values());
-      const moments = [...joined, ...fresh.map((parts, index) => ({ takeId: null, slate: highest + index + 1, parts }))];
-      const momentOf = new Map(moments.flatMap(({ parts }, index) => parts.map(({ fileId }) => [fileId, String(index)] as const)));
-      const own = await sourcesIn(store, trialId);
-      const channels = loose.flatMap((file) => channelsOf(file, own.get(file.id) ?? []));
-      return context.json({
-        moments,
-        channels,
-        readings: microphoneReadings(
+  return (
+    new Hono()
+      .get('/', async (context) => {
+        const trialId = pathId(context, 'trial');
+        const [{ loose, all }, chains, takes] = await Promise.all([
+          filesOfTrial(store, trialId),
+          store.chains.findBy({ candidate: true, ...present(trialId) }),
+          store.takes.find({ select: { id: true, slate: true }, where: { trialId } }),
+        ]);
+        const heard = await heardPlaces({ store, sounds }, trialId, all);
+        const byId = new Map(loose.map((file) => [file.id, file]));
+        const slates = new Map(takes.map(({ id, slate }) => [id, slate]));
+        const joined = joinedMoments(loose, heard.places, slates);
+        const fresh = freshMoments(
+          loose.filter(({ id }) => !heard.places.has(id)),
+          heard.links,
+        );
+        const highest = Math.max(0, ...slates.values());
+        const moments = [...joined, ...fresh.map((parts, index) => ({ takeId: null, slate: highest + index + 1, parts }))];
+        const momentOf = new Map(moments.flatMap(({ parts }, index) => parts.map(({ fileId }) => [fileId, String(index)] as const)));
+        const own = await sourcesIn(store, trialId);
+        const channels = loose.flatMap((file) => channelsOf(file, own.get(file.id) ?? []));
+        return context.json({
+          moments,
           channels,
-          (fileId) => momentOf.get(fileId) ?? fileId,
-          chains.map(({ name }) => name),
-        ),
-        looked: heard.looked,
-        of: heard.of,
-        tooMany: heard.tooMany,
-        troubles: heard.troubles.flatMap(({ fileId, why }) => (byId.has(fileId) ? [`${byId.get(fileId)?.name}: ${why}`] : [])),
-      } satisfies Beginning);
-    })
-    .post('/', async (context) => {
-      const trialId = pathId(context, 'trial');
-      const wanted = await readBody(context, layOutSchema);
-      const { laid, cut } = await store.write((tables) => layOut(tables, trialId, wanted));
-      if (cut.length > 0) await work.measuring.request(cut);
-      await work.against.look(
-        trialId,
-        laid.takes.map(({ takeId }) => takeId),
-      );
-      events.tell(trialId, { type: 'records', tags: ['Takes', 'Chains', 'Files', 'Recordings', 'Trials', 'Verdict', 'Sounds'], page: null });
-      return context.json(laid, 201);
-    });
+          readings: microphoneReadings(
+            channels,
+            (fileId) => momentOf.get(fileId) ?? fileId,
+            chains.map(({ name }) => name),
+          ),
+          looked: heard.looked,
+          of: heard.of,
+          tooMany: heard.tooMany,
+          troubles: heard.troubles.flatMap(({ fileId, why }) => (byId.has(fileId) ? [`${byId.get(fileId)?.name}: ${why}`] : [])),
+        } satisfies Beginning);
+      })
+      .post('/', async (context) => {
+        const trialId = pathId(context, 'trial');
+        const wanted = await readBody(context, layOutSchema);
+        const { laid, cut } = await store.write((tables) => layOut(tables, trialId, wanted));
+        if (cut.length > 0) await work.measuring.request(cut);
+        await work.against.look(
+          trialId,
+          laid.takes.map(({ takeId }) => takeId),
+        );
+        events.tell(trialId, { type: 'records', tags: ['Takes', 'Chains', 'Files', 'Recordings', 'Trials', 'Verdict', 'Sounds'], page: null });
+        return context.json(laid, 201);
+      })
+      /** Takes laying out back, with what it answered. */
+      .post('/back', async (context) => {
+        const trialId = pathId(context, 'trial');
+        const back = await readBody(context, layBackSchema);
+        const cut = await store.write((tables) => layBack(tables, trialId, back));
+        if (cut.length > 0) await work.measuring.request(cut);
+        await work.against.look(trialId, [...back.takeIds, ...back.joined.map(({ takeId }) => takeId)]);
+        events.tell(trialId, { type: 'records', tags: ['Takes', 'Chains', 'Files', 'Recordings', 'Trials', 'Verdict', 'Sounds'], page: null });
+        return context.body(null, 204);
+      })
+  );
 }
 
 /** The sources in a file: a channel each, or two that are stereo; a backup is none. */

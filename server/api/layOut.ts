@@ -25,13 +25,14 @@ export async function layOut(tables: Tables, trialId: string, { moments, channel
   };
   for (const { fileId } of [...moments.flatMap(({ parts }) => parts), ...channels]) fileOf(fileId);
   const byFile = grouped(channels, ({ fileId }) => fileId);
-  const candidateOf = await candidates(tables, trialId, [...new Set(channels.flatMap(({ microphone }) => microphone ?? []))]);
+  const { found: candidateOf, madeIds } = await candidates(tables, trialId, [...new Set(channels.flatMap(({ microphone }) => microphone ?? []))]);
   const [highest] = await tables.query<{ slate: number | null; position: number | null }>(
     'SELECT MAX("slate") AS "slate", MAX("position") AS "position" FROM "take" WHERE "trialId" = ?',
     [trialId],
   );
   const made: Take[] = [];
   const joined: Take[] = [];
+  const given: LaidOut['back']['joined'] = [];
   const cuts = new Map<string, { part: MomentPart; take: Take; channels: { channelIndex: number; setupId: string | null }[] }[]>();
   for (const { takeId, parts } of moments) {
     const heard = parts.flatMap(({ fileId }) =>
@@ -49,6 +50,7 @@ export async function layOut(tables: Tables, trialId: string, { moments, channel
     const fresh = { id: newId(), trialId, slate, position: (highest?.position ?? -1) + made.length + 1, condition: UNKNOWN_CONDITION, setups };
     const take: Take = there ? { ...there, setups: [...there.setups, ...setups] } : { ...untouchedTake(fresh), status: 'done', ...timed };
     (there ? joined : made).push(take);
+    if (there) given.push({ takeId: there.id, setupIds: setups.map(({ id }) => id) });
     for (const part of parts) {
       const ties = (byFile.get(part.fileId) ?? []).map(({ channelIndex }) => {
         const place = heard.findIndex((each) => each.fileId === part.fileId && each.channelIndex === channelIndex);
@@ -85,6 +87,7 @@ export async function layOut(tables: Tables, trialId: string, { moments, channel
     laid: {
       takes: takes.map(({ id, setups }) => ({ takeId: id, setups: setups.map((setup) => ({ setupId: setup.id, candidateId: setup.candidateId })) })),
       candidateIds: [...candidateOf.values()],
+      back: { fileIds: [...cuts.keys()], takeIds: made.map(({ id }) => id), candidateIds: madeIds, joined: given },
     },
     cut,
   };
@@ -95,7 +98,7 @@ function longestS(parts: readonly MomentPart[], files: ReadonlyMap<string, Loose
 }
 
 /** Candidates by the names of microphones: those that are there already, and new ones with tapes. */
-async function candidates(tables: Tables, trialId: string, names: readonly string[]): Promise<Map<string, string>> {
+async function candidates(tables: Tables, trialId: string, names: readonly string[]): Promise<{ found: Map<string, string>; madeIds: string[] }> {
   const known = await tables.chains.find({ where: present(trialId), order: { position: 'ASC' } });
   const found = new Map<string, string>();
   const tapes = known.filter(({ candidate }) => candidate).map(({ tape }) => tape);
@@ -112,7 +115,7 @@ async function candidates(tables: Tables, trialId: string, names: readonly strin
     }
   }
   if (fresh.length > 0) await tables.chains.insert(fresh);
-  return found;
+  return { found, madeIds: fresh.map(({ id }) => id) };
 }
 
 /** @throws ApiError 422 where a microphone stands twice in a take */

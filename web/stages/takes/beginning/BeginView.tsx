@@ -6,9 +6,9 @@ import { useState, useSyncExternalStore } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { useBeginningQuery, useLayOutMutation } from '../../../data/beginning.ts';
+import { useBeginningQuery, useLayBackMutation, useLayOutMutation } from '../../../data/beginning.ts';
 import { useCriteriaQuery, useStartFromMutation } from '../../../data/records.ts';
-import { useAppDispatch } from '../../../data/store.ts';
+import { useAppDispatch, useAppSelector } from '../../../data/store.ts';
 import { replaced, type TrayEntry } from '../../../data/tray.ts';
 import { isOpen, uploadQueueOf } from '../../../data/uploadQueue.ts';
 import { useNotice } from '../../../parts/notices.tsx';
@@ -42,6 +42,8 @@ function BeginDesk({ trialId, recordings, chains, isFirst, found, onDone }: Begi
   const criteria = useCriteriaQuery(trialId);
   const [start] = useStartFromMutation();
   const [layOut, { error, isLoading }] = useLayOutMutation();
+  const [layBack] = useLayBackMutation();
+  const inTray = useAppSelector((state) => state.tray.byTrial[trialId]);
   const dispatch = useAppDispatch();
   const told = useTold();
   const tell = useNotice();
@@ -72,7 +74,10 @@ function BeginDesk({ trialId, recordings, chains, isFirst, found, onDone }: Begi
     if (!data) return;
     dispatch(replaced({ trialId, entries: firstInTray(data) }));
     const [takes, candidates] = [data.takes.length, data.candidateIds.length];
-    tell(`${takes} ${takes === 1 ? 'take' : 'takes'} of ${candidates} ${candidates === 1 ? 'microphone' : 'microphones'}, the first in the tray`);
+    tell(`${takes} ${takes === 1 ? 'take' : 'takes'} of ${candidates} ${candidates === 1 ? 'microphone' : 'microphones'}, the first in the tray`, () => {
+      dispatch(replaced({ trialId, entries: inTray ?? [] }));
+      void told(layBack({ trialId, back: data.back }));
+    });
     onDone();
   };
   return (
