@@ -7,7 +7,7 @@ import { Hono } from 'hono';
 import { descriptorSource } from '../audio/fileSource.ts';
 import { takesOf } from '../jobs/measuring.ts';
 import type { AudioFileRow } from '../store/records.ts';
-import type { Tables } from '../store/store.ts';
+import type { ReadTables } from '../store/store.ts';
 import { In, IsNull, present } from '../store/table.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 import { bringIn } from './newFile.ts';
@@ -42,7 +42,7 @@ export function joinRoutes(services: Services): Hono {
           await tables.files.update(file.id, { recorder });
           await tables.files.update({ id: In(fileIds), trialId, binnedAtMs: IsNull() }, { binnedAtMs: Date.now() });
         });
-        for (const id of fileIds) await measuringEnds(id);
+        for (const id of fileIds) await work.measuring.forget(id);
         await tellAll(trialId, fileIds);
         return context.json({ fileId: file.id, name: file.name } satisfies Joined, 201);
       })
@@ -55,17 +55,13 @@ export function joinRoutes(services: Services): Hono {
           if (affected !== fileIds.length) throw notFound('file');
           await tables.files.update({ id: fileId, trialId, binnedAtMs: IsNull() }, { binnedAtMs: Date.now() });
         });
-        await measuringEnds(fileId);
+        await work.measuring.forget(fileId);
         const waiting = await store.files.find({ select: { id: true }, where: { id: In(fileIds), state: In(['queued', 'measuring']) } });
         await work.measuring.request(waiting.map(({ id }) => id));
         await tellAll(trialId, [fileId, ...fileIds]);
         return context.body(null, 204);
       })
   );
-
-  async function measuringEnds(fileId: string): Promise<void> {
-    await work.measuring.forget(fileId);
-  }
 
   async function tellAll(trialId: string, fileIds: readonly string[]): Promise<void> {
     const takes = await Promise.all(fileIds.map((id) => takesOf(store, id)));
@@ -75,12 +71,12 @@ export function joinRoutes(services: Services): Hono {
 }
 
 /** The name of one of the files that is heard in a round; null where none is. */
-async function heardIn(tables: Pick<Tables, 'recordings' | 'rounds' | 'files'> | Services['store'], trialId: string, fileIds: readonly string[]): Promise<string | null> {
-  const rounds = await tables.rounds.find({ select: { id: true, recordingIds: true }, where: present(trialId) });
+async function heardIn(from: Pick<ReadTables, 'recordings' | 'rounds' | 'files'>, trialId: string, fileIds: readonly string[]): Promise<string | null> {
+  const rounds = await from.rounds.find({ select: { id: true, recordingIds: true }, where: present(trialId) });
   const heard = new Set(rounds.flatMap(({ recordingIds }) => recordingIds));
-  const rows = await tables.recordings.find({ select: { id: true, fileId: true }, where: { fileId: In([...fileIds]) } });
+  const rows = await from.recordings.find({ select: { id: true, fileId: true }, where: { fileId: In([...fileIds]) } });
   const fileId = rows.find(({ id }) => heard.has(id))?.fileId;
-  return fileId === undefined ? null : ((await tables.files.findOneBy({ id: fileId }))?.name ?? null);
+  return fileId === undefined ? null : ((await from.files.findOneBy({ id: fileId }))?.name ?? null);
 }
 
 /** The first name, and how far it reaches: `BELT_0007 to 0009.wav`. */
