@@ -17,14 +17,21 @@ const DS64_CHUNK_BYTES = 36;
  * @param chunks what else stands before the samples
  */
 export function growingWavHead(format: GrowingFormat, chunks: WavChunks): Uint8Array {
-  const bytes = new Uint8Array(12 + DS64_CHUNK_BYTES + FMT_CHUNK_BYTES + chunksBytes(chunks) + 8);
+  const fmt = new Uint8Array(FMT_CHUNK_BYTES);
+  putFmt(fmt, 0, format, format.channels);
+  return openWavHead([{ id: 'fmt ', body: fmt.subarray(8) }, ...chunks]);
+}
+
+/** The same head of chunks that say themselves how samples are stored. */
+export function openWavHead(chunks: WavChunks): Uint8Array {
+  const bytes = new Uint8Array(12 + DS64_CHUNK_BYTES + chunksBytes(chunks) + 8);
   const data = new DataView(bytes.buffer);
   putId(bytes, 'RIFF', 0);
   data.setUint32(4, NOT_KNOWN, true);
   putId(bytes, 'WAVE', 8);
   putId(bytes, 'JUNK', 12);
   data.setUint32(16, DS64_CHUNK_BYTES - 8, true);
-  const at = putChunks(bytes, putFmt(bytes, 12 + DS64_CHUNK_BYTES, format, format.channels), chunks);
+  const at = putChunks(bytes, 12 + DS64_CHUNK_BYTES, chunks);
   putId(bytes, 'data', at);
   data.setUint32(at + 4, NOT_KNOWN, true);
   return bytes;
@@ -32,7 +39,7 @@ export function growingWavHead(format: GrowingFormat, chunks: WavChunks): Uint8A
 
 /**
  * The same head with the sizes of what was recorded: RIFF, or RF64 of EBU Tech 3306 where that is 4 GiB and more.
- * @param head as {@link growingWavHead} made it
+ * @param head as {@link growingWavHead} or {@link openWavHead} made it
  * @param dataBytes bytes of samples that follow it; an odd number is padded by whoever writes them
  */
 export function closedWavHead(head: Uint8Array, dataBytes: number, bytesPerFrame: number): Uint8Array {

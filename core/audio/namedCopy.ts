@@ -1,6 +1,7 @@
 import type { ByteSource } from './byteSource.ts';
 import { readBext, writeBext } from './chunks/bext.ts';
 import { writeIxml } from './chunks/ixml.ts';
+import { chunkBody, keptChunks } from './keptChunks.ts';
 import { readWavHeader, wavChunks } from './readWavHeader.ts';
 import { chunksBytes, putChunks, putId } from './wavParts.ts';
 
@@ -24,10 +25,6 @@ export interface NamedCopy {
 }
 
 const LARGEST_RIFF_BYTES = 0xffffffff;
-/** A larger chunk beside the samples is not carried over: it is none of a recorder's notes. */
-const LARGEST_KEPT_BYTES = 4 << 20;
-/** Written anew, or only there to fill room. */
-const NOT_KEPT = new Set(['bext', 'iXML', 'data', 'JUNK', 'FLLR', 'PAD ', 'ds64']);
 
 /**
  * A copy of a WAVE file whose bext (EBU Tech 3285) and iXML chunks say slate, take and candidates. Its samples are the same, and so is
@@ -40,17 +37,11 @@ export function namedCopy(source: ByteSource, names: CopyNames): NamedCopy | nul
   const { container, chunks } = wavChunks(source);
   const data = chunks.find(({ id }) => id === 'data');
   if (container !== 'RIFF' || !data) return null;
-  const read = ({ offset, presentBytes }: { offset: number; presentBytes: number }) => {
-    const body = new Uint8Array(presentBytes);
-    source.read(offset, body);
-    return body;
-  };
   const before = chunks.find(({ id }) => id === 'bext');
-  const bext = before ? readBext(read(before)) : null;
+  const bext = before ? readBext(chunkBody(source, before)) : null;
   const [scene, take, tape] = [names.scene || (format.scene ?? ''), names.take || (format.take ?? ''), format.tape ?? ''];
   const trackNames = names.trackNames.map((name, channel) => name || (format.trackNames[channel] ?? ''));
   const told = [`sSCENE=${scene}`, `sTAKE=${take}`, `sTAPE=${tape}`, ...trackNames.map((name, channel) => `sTRK${channel + 1}=${name}`), names.note];
-  const kept = chunks.filter(({ id, presentBytes }) => !NOT_KEPT.has(id) && presentBytes <= LARGEST_KEPT_BYTES).map((chunk) => ({ id: chunk.id, body: read(chunk) }));
   const fresh = [
     {
       id: 'bext',
@@ -64,7 +55,7 @@ export function namedCopy(source: ByteSource, names: CopyNames): NamedCopy | nul
     },
     { id: 'iXML', body: writeIxml({ project: names.project, scene, take, tape, note: names.note, trackNames }) },
   ];
-  const all = [...kept, ...fresh];
+  const all = [...keptChunks(source, ['bext', 'iXML']), ...fresh];
   const padBytes = (data.presentBytes % 2) as 0 | 1;
   const head = new Uint8Array(12 + chunksBytes(all) + 8);
   const sizeBytes = head.byteLength + data.presentBytes + padBytes;

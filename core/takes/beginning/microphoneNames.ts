@@ -1,4 +1,5 @@
 import { grouped } from '../../domain/grouped.ts';
+import { withoutEnding } from '../../domain/withoutEnding.ts';
 
 /** A channel that came in, with all that names say of it. */
 export interface NamedChannel {
@@ -24,7 +25,7 @@ const KNOWN_WORTH = 2;
 /** Words that tell of a take, not of a microphone. */
 const TAKE_WORDS = /^(?:slate|scene|take|sc|sl|tk|pass|s|t|p|rec|zoom|audio|track|tr|file|final|wav|mono|stereo)$/i;
 
-const baseOf = ({ fileName }: NamedChannel) => fileName.replace(/\.[A-Za-z0-9]{1,5}$/, '');
+const baseOf = ({ fileName }: NamedChannel) => withoutEnding(fileName);
 /** @example partsOf('Lav A-take3') // ['Lav', 'A', 'take3'] */
 const partsOf = (channel: NamedChannel) =>
   baseOf(channel)

@@ -1,3 +1,5 @@
+import { withoutEnding } from '../../domain/withoutEnding.ts';
+
 /** What tells which recorder wrote a file. */
 interface WrittenFile {
   name: string;
@@ -23,7 +25,7 @@ export function recorderOf({ name, folder, originator }: WrittenFile): string {
 
 /** A file name without what counts up: slate and take, numbers of two figures and more, dates and times. */
 function stemOf(name: string): string {
-  const base = name.replace(/\.[A-Za-z0-9]{1,5}$/, '');
+  const base = withoutEnding(name);
   return base
     .replace(/(?<![A-Za-z])(?:slate|scene|sl|s|take|tk|t|p)[-_ ]?\d{2,}/gi, ' ')
     .replace(/\d{2,}/g, ' ')
