@@ -1,12 +1,11 @@
 import { powerDb } from '../audio/decibel.ts';
-import { filled } from '../audio/filled.ts';
 import type { Chapter } from './chapter.types.ts';
 import type { Family, Finished, Warn } from './family.ts';
 import type { CharacterGroup, Span } from './report.types.ts';
 import { insideSpans, joinSpans } from './spans.ts';
 import { bandSum } from './spectrum.ts';
 import { EXTRA_COLUMNS } from './tracks/channelTracks.ts';
-import { FRAME_S, meanOf, NOTHING_DB } from './tracks/frames.ts';
+import { FRAME_S, frameTimesS, meanOf, NOTHING_DB } from './tracks/frames.ts';
 
 /** Third-octave bands of the high track, from 630 Hz on, that make 5 to 9 kHz. */
 const SIBILANT_COLUMNS = [EXTRA_COLUMNS + 9, EXTRA_COLUMNS + 12] as const;
@@ -75,7 +74,7 @@ export class Character implements Family<CharacterGroup> {
   private settleWind({ tracks, events, quiet, startS, endS }: Chapter): void {
     const powers = tracks.under250.view();
     const plain = tracks.moments.meanSquares();
-    const times = filled(powers.length, (frame) => startS + (frame + 0.5) * FRAME_S);
+    const times = frameTimesS(powers.length, startS);
     const gusts = joinSpans(
       events.filter(({ kind }) => kind === 'wind').map((event): Span => [event.startS, event.endS]),
       FRAME_S,

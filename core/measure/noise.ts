@@ -1,5 +1,4 @@
 import { powerDb } from '../audio/decibel.ts';
-import { filled } from '../audio/filled.ts';
 import type { Chapter } from './chapter.types.ts';
 import type { ChannelContext, Family, Finished, Warn } from './family.ts';
 import { GatedNoise } from './gatedNoise.ts';
@@ -7,7 +6,7 @@ import { humPower } from './hum.ts';
 import { quasiPeak468 } from './quasiPeak468.ts';
 import type { AudioEvent, NoiseGroup, Span } from './report.types.ts';
 import { insideSpans, joinSpans } from './spans.ts';
-import { FRAME_S, NOTHING_DB } from './tracks/frames.ts';
+import { FRAME_S, frameTimesS, NOTHING_DB } from './tracks/frames.ts';
 
 /** Kept off both ends of a pause, so that the beginning of a word does not count as noise. */
 const GUARD_S = 0.03;
@@ -73,7 +72,7 @@ export class Noise implements Family<NoiseGroup> {
 
   /** Words, clear and covered, and everything else but the tails of words and digital silence. */
   private settleAll({ weighted, wordless, speech, voiceSure, events, startS }: Chapter): void {
-    const times = filled(weighted.length, (frame) => startS + (frame + 0.5) * FRAME_S);
+    const times = frameTimesS(weighted.length, startS);
     const spoken = insideSpans(times, speech, 0);
     const wordlessAt = insideSpans(times, wordless, 0);
     const blows = insideSpans(times, joinedSpans(events.filter(({ kind }) => kind === 'wind')), 0);

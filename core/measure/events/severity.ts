@@ -1,8 +1,7 @@
-import { filled } from '../../audio/filled.ts';
 import type { EventKind } from '../../domain/measureId.ts';
 import type { Heard } from '../chapter.types.ts';
 import { insideSpans } from '../spans.ts';
-import { FRAME_S, meanOf, quantile, smoothedDb } from '../tracks/frames.ts';
+import { FRAME_S, frameTimesS, meanOf, quantile, smoothedDb } from '../tracks/frames.ts';
 import type { StandoutKind } from './standoutKinds.ts';
 
 /** Kinds whose sound lies low. */
@@ -12,7 +11,7 @@ const BESIDE_S = 0.1;
 
 /** Mean A-weighted level of the words; of the loudest moments where there are none. */
 export function voiceLevelDb({ weighted, speech, startS }: Heard): number {
-  const times = filled(weighted.length, (frame) => startS + (frame + 0.5) * FRAME_S);
+  const times = frameTimesS(weighted.length, startS);
   const spoken = insideSpans(times, speech, 0);
   const heard = weighted.filter((_, frame) => spoken[frame]);
   if (heard.length === 0) return quantile(smoothedDb(weighted, 3).sort(), 0.95);

@@ -1,9 +1,8 @@
-import { filled } from '../../audio/filled.ts';
 import type { Heard } from '../chapter.types.ts';
 import { VOICE } from '../findWords.ts';
 import type { AudioEvent, Span } from '../report.types.ts';
 import { insideSpans, joinSpans } from '../spans.ts';
-import { FRAME_S, NOTHING_DB, quantile, smoothedDb } from '../tracks/frames.ts';
+import { FRAME_S, frameTimesS, NOTHING_DB, quantile, smoothedDb } from '../tracks/frames.ts';
 import type { LikelyMoments } from './namer.ts';
 import { againstVoiceDb, voiceLevelDb } from './severity.ts';
 import { STANDOUT_KINDS, type StandoutKind } from './standoutKinds.ts';
@@ -60,7 +59,7 @@ export function findStandouts(chapter: Heard, moments: LikelyMoments): AudioEven
       .map(([startS, endS]) => ({ kind, startS, endS, severityDb: againstVoiceDb(chapter, kind, startS, endS, voiceDb) }));
   });
   const { tracks, weighted, quiet, startS } = chapter;
-  const tens = filled(weighted.length, (frame) => startS + (frame + 0.5) * FRAME_S);
+  const tens = frameTimesS(weighted.length, startS);
   const around: Record<StandoutKind, Surroundings | null> = {
     wind: null,
     plosive: null,
@@ -87,7 +86,7 @@ interface Spell {
  */
 function voiceless({ weighted, quiet, startS }: Heard, { timesS, hopS, likely }: LikelyMoments, known: readonly Spell[]): Spell[] {
   const levels = smoothedDb(weighted, 3);
-  const times = filled(levels.length, (frame) => startS + (frame + 0.5) * FRAME_S);
+  const times = frameTimesS(levels.length, startS);
   const still = insideSpans(times, quiet, 0);
   const usual = levels.filter((level, frame) => still[frame] && level > NOTHING_DB).sort();
   if (usual.length < LEAST_QUIET_FRAMES || !likely.voice.some((value) => value > VOICE)) return [];

@@ -1,4 +1,5 @@
 import { fftOf } from '../../audio/fftOf.ts';
+import { takeApart } from './bothSpectra.ts';
 
 /** Correlation of two real signals at every lag of `b` against `a`, with a weight for each bin of the cross spectrum. */
 export interface Correlation {
@@ -19,21 +20,15 @@ export function crossCorrelation(a: Float64Array, b: Float64Array, sharpness: nu
   const both = new Float64Array(2 * size);
   for (let index = 0; index < a.length; index++) block[2 * index] = a[index] as number;
   for (let index = 0; index < b.length; index++) block[2 * index + 1] = b[index] as number;
-  fft.transform(both as unknown as number[], block as unknown as number[]);
+  fft.transform(both, block);
   // Of real signals the upper half of the spectrum mirrors the lower.
   const cross = block;
   const half = size / 2;
+  const bins = { ar: 0, ai: 0, br: 0, bi: 0 };
   let strongest = 0;
   for (let bin = 0; bin <= half; bin++) {
-    const mirror = bin === 0 ? 0 : size - bin;
-    const zr = both[2 * bin] as number;
-    const zi = both[2 * bin + 1] as number;
-    const mr = both[2 * mirror] as number;
-    const mi = both[2 * mirror + 1] as number;
-    const ar = (zr + mr) / 2;
-    const ai = (zi - mi) / 2;
-    const br = (zi + mi) / 2;
-    const bi = (mr - zr) / 2;
+    takeApart(both, bin, bins);
+    const { ar, ai, br, bi } = bins;
     const re = ar * br + ai * bi;
     const im = ar * bi - ai * br;
     cross[2 * bin] = re;
@@ -53,7 +48,7 @@ export function crossCorrelation(a: Float64Array, b: Float64Array, sharpness: nu
     cross[2 * bin] = re;
     cross[2 * bin + 1] = im;
   }
-  fft.inverseTransform(both as unknown as number[], cross as unknown as number[]);
+  fft.inverseTransform(both, cross);
   return { size, at: (lag) => both[2 * (lag < 0 ? lag + size : lag)] as number };
 }
 

@@ -7,6 +7,9 @@ export const FRAME_S = 0.01;
 /** Length of the fine frames, in which breaks are sought. Five make one of {@link FRAME_S}. */
 export const FINE_FRAME_S = 0.002;
 
+/** The middles of so many frames, in seconds. */
+export const frameTimesS = (count: number, startS: number): Float64Array => filled(count, (frame) => startS + (frame + 0.5) * FRAME_S);
+
 /**
  * Mean squares of consecutive frames. Where a frame is not a whole number of samples, its borders fall
  * on the nearest sample, so that frames do not drift against the clock.
