@@ -149,6 +149,23 @@ describe('a trial that begins with recordings', () => {
     expect(again.moments.map(({ slate }) => slate)).toEqual([1, 3]);
   });
 
+  it('a take that somebody put another file into stays with it, and so does its candidate', async () => {
+    await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
+    const begun = await found();
+    const { body } = await harness.call<LaidOut>('POST', `${at}/beginning`, draftOf(begun));
+    const later = await bring('later.wav', onMicrophone(SECOND, LAV, RATE_HZ));
+    const [take] = body.takes as [LaidOut['takes'][number]];
+    await harness.call('PUT', `${at}/files/${later}/assignment`, { takeId: take.takeId, channels: [] });
+    await harness.call('POST', `${at}/beginning/back`, body.back);
+    expect((await harness.call<Take[]>('GET', `${at}/takes`)).body.map(({ id }) => id)).toEqual([take.takeId]);
+    expect((await harness.call<Chain[]>('GET', `${at}/chains`)).body.map(({ id }) => id)).toEqual(body.candidateIds);
+    const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
+    expect(rows.map(({ fileName, takeId }) => [fileName, takeId]).sort()).toEqual([
+      ['later.wav', take.takeId],
+      ['lav_1.wav', null],
+    ]);
+  });
+
   it('a candidate that another take has by now stays, and a file that was put elsewhere', async () => {
     const lav = await bring('lav_1.wav', onMicrophone(FIRST, LAV, RATE_HZ));
     const named = (begun: Beginning): LayOut => ({ ...draftOf(begun), channels: draftOf(begun).channels.map((channel) => ({ ...channel, microphone: 'Lav' })) });

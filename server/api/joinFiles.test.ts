@@ -91,6 +91,31 @@ describe('a recording that its recorder split', () => {
     expect(await files()).toHaveLength(1);
   });
 
+  it('joined by two pages at once is one file; undone by both it is its parts', async () => {
+    const [{ fileIds }] = (await places()).split as [Places['split'][number]];
+    const joins = await Promise.all([1, 2].map(() => harness.call<Joined>('POST', `${at}/files/join`, { fileIds })));
+    expect(joins.map(({ status }) => status)).toEqual([201, 201]);
+    const ids = [...new Set(joins.map(({ body }) => body.fileId))];
+    expect((await files()).map(({ id }) => id)).toEqual(ids);
+    await Promise.all([1, 2].map(() => harness.call('POST', `${at}/files/join/undo`, { fileId: ids[0], fileIds })));
+    expect((await files()).map(({ id }) => id).sort()).toEqual([...fileIds].sort());
+  });
+
+  it('of which a part is deleted while it is being joined stays in its parts', async () => {
+    const [{ fileIds }] = (await places()).split as [Places['split'][number]];
+    const { blobs } = harness.services;
+    const { stage } = blobs;
+    // While the samples are copied.
+    blobs.stage = async (chunks) => {
+      const staged = await stage(chunks);
+      await harness.call('DELETE', `${at}/files/${fileIds[1]}`);
+      return staged;
+    };
+    const { status } = await harness.call('POST', `${at}/files/join`, { fileIds });
+    expect(status).toBe(409);
+    expect((await files()).map(({ id }) => id).sort()).toEqual([fileIds[0], fileIds[2]].sort());
+  });
+
   it('is not glued together of what does not go on, nor while a part of it is heard in a round', async () => {
     const [{ fileIds }] = (await places()).split as [Places['split'][number]];
     const other = await bring('BELT_0009.WAV', 0, 20);

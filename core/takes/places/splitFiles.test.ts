@@ -69,6 +69,15 @@ describe('files that go on in each other', () => {
     expect(namesOf([part('T_0001.wav', 1000, 600), part('T_0002.wav', 1599.9, 600)])).toEqual([]);
   });
 
+  it('are none where they call themselves takes of their own, though one begins where the other ends', () => {
+    const [first, second] = [
+      { scene: '1', take: '1' },
+      { scene: '1', take: '2' },
+    ];
+    expect(namesOf([part('A.wav', 1000, 600, { format: first }), part('B.wav', 1600, 600, { format: second })])).toEqual([]);
+    expect(namesOf([part('A.wav', 1000, 600, { format: first }), part('B.wav', 1600, 600, { format: first })])).toHaveLength(1);
+  });
+
   it('are none of another rate, of another day, or whose sound was taken out of something else', () => {
     const first = part('T_0001.wav', 1000, 600);
     expect(namesOf([first, part('T_0002.wav', 1600, 600, { format: { sampleRateHz: 96_000 } })])).toEqual([]);

@@ -23,7 +23,8 @@ const SAME_LENGTH_S = 0.5;
 
 /**
  * Recordings of one recorder that lie in several files, since it began another one when the file had become too large or too long:
- * the next begins, sample for sample, where the one before ends. Where times are told to the second only, that could be a recorder that
+ * the next begins where the one before ends. A recorder that keeps the last seconds before it is
+ * started may begin a file there as well: what its files call different takes are no parts of one recording. Where times are told to the second only, that could be a recorder that
  * was started again at once: then the one before has to be full as well, and the numbers of their names have to count on.
  * @param files of one recorder
  */
@@ -59,7 +60,8 @@ export function splitFiles(files: readonly Part[]): SplitFile[] {
 /** What tells that one file goes on in another; null where nothing does. */
 function goesOnBy(before: Part, after: Part, all: readonly Part[]): SplitFile['by'] | null {
   const alike = (['encoding', 'bitDepth', 'sampleRateHz', 'channels'] as const).every((each) => before.format[each] === after.format[each]);
-  if (!alike || Math.abs(gapS(before, after)) > COARSE_S) return null;
+  const sameTake = before.format.scene === after.format.scene && before.format.take === after.format.take;
+  if (!alike || !sameTake || Math.abs(gapS(before, after)) > COARSE_S) return null;
   const [from, to] = [before.format.timeReferenceS, after.format.timeReferenceS];
   // Recorders without a clock write a 0 into each of their files.
   if (from !== null && to !== null && (from !== 0 || to !== 0)) return Math.abs(roundTheClock(to - from - before.format.durationS)) <= EXACT_S ? 'time reference' : null;

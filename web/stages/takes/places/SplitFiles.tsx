@@ -12,13 +12,13 @@ interface SplitFilesProps {
 }
 
 const TOLD_BY = {
-  'time reference': 'by their time references, to the sample',
+  'time reference': 'by their time references',
   'start times': 'by when they began, their lengths and the numbers of their names',
 } as const;
 
 /** Recordings that a recorder split into several files, to be joined to one before they are put in place. */
 export function SplitFiles({ trialId, split, names }: SplitFilesProps) {
-  const [join, { isLoading }] = useJoinFilesMutation();
+  const [join, { isLoading, originalArgs }] = useJoinFilesMutation();
   const [unjoin] = useUnjoinFilesMutation();
   const told = useTold();
   const tell = useNotice();
@@ -42,7 +42,7 @@ export function SplitFiles({ trialId, split, names }: SplitFilesProps) {
             </span>
           </span>
           <Button className="text-nowrap" disabled={isLoading} onClick={() => void joinOne(fileIds)}>
-            {isLoading ? 'Joining' : `Join the ${fileIds.length}`}
+            {isLoading && originalArgs?.fileIds === fileIds ? 'Joining' : `Join the ${fileIds.length}`}
           </Button>
         </div>
       ))}
