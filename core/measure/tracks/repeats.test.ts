@@ -59,6 +59,13 @@ describe('blocks that a link plays again', () => {
     for (const sound of [buzz, whiteNoise(-40, 3, 5), sine(220, -20, 3), sine(1000, -20, 3), silence(2)]) expect(repeatsIn(sound)).toEqual([]);
   });
 
+  it('there are none in hum of any mains or in a tone, however long, and one that follows a tone is found', () => {
+    for (const hz of [50, 60, 100, 440, 1000]) expect(repeatsIn(sine(hz, -14, 8))).toEqual([]);
+    const noise = whiteNoise(-40, 1, 5);
+    const afterTone = filled(4 * RATE_HZ, (n) => (n < 3 * RATE_HZ ? 0.2 * Math.sin((2 * Math.PI * 997 * n) / RATE_HZ) : (noise[n - 3 * RATE_HZ] as number)));
+    expect(repeatsIn(withRepeat(afterTone, 3.2, 0.012, 2))).toHaveLength(1);
+  });
+
   it('are found alike however the samples come', () => {
     const sound = withRepeat(buzz, 1.1, 0.01, 3);
     fc.assert(
