@@ -42,6 +42,22 @@ const VOICE = dryClip('ferrier-neutral', RATE_HZ);
 /** A voice for as long as it takes, each file at another place of it. */
 const spokenFor = (lengthS: number, number: number) => filled(Math.round(lengthS * RATE_HZ), (frame) => VOICE[(frame + number * RATE_HZ) % VOICE.length] as number);
 
+/** A file as a recorder writes it: by the time of the place. */
+const recordedAt = (atMs: number, channels: Float64Array[], trackNames: string[]) => {
+  const startedAtMs = atMs - new Date(atMs).getTimezoneOffset() * 60_000;
+  return fieldRecordingWav({ channels, sampleRateHz: RATE_HZ, project: '', scene: '', take: '', tape: '', note: '', trackNames, startedAtMs });
+};
+
+/** A trial whose takes were logged three hours ago, one soon after the other, and a folder for what was recorded meanwhile. */
+async function quickMorning() {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
+  const firstMs = Date.now() - 3 * 3600_000;
+  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs, CLOSE_TOGETHER) });
+  return { at, takes, beganMs: firstMs - 20_000, folder: await mkdtemp(join(tmpdir(), 'marvet-day-')) };
+}
+
 /** The log of the takes, as it was written on the day. */
 const loggedLines = (takes: readonly Take[], firstMs: number, logged = LOGGED) =>
   logged.flatMap(([atS, lengthS], index) => {
@@ -59,11 +75,7 @@ async function twoCards(firstMs: number): Promise<string> {
   for (const { card, aheadS } of CARDS) {
     await mkdir(join(folder, card));
     const write = (number: number, atS: number, lengthS: number) => {
-      const local = new Date(firstMs + (atS + aheadS) * 1000);
-      // As a recorder writes it: the time of the place.
-      const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
-      const channels = [spokenFor(lengthS, number)];
-      const bytes = fieldRecordingWav({ channels, sampleRateHz: RATE_HZ, project: '', scene: '', take: '', tape: '', note: '', trackNames: [''], startedAtMs });
+      const bytes = recordedAt(firstMs + (atS + aheadS) * 1000, [spokenFor(lengthS, number)], ['']);
       return writeFile(join(folder, card, `REC_${String(number).padStart(4, '0')}.WAV`), bytes);
     };
     for (const [index, [atS, lengthS]] of LOGGED.entries()) await write(index + 1, atS - 4 - 0.5 * index, lengthS + 9);
@@ -153,17 +165,9 @@ test('a clock that is set by hand moves all files of its recorder, and is found 
 });
 
 test('a transmitter that recorded all day is cut about its takes once its clock is known, and each part is heard and compared', async ({ page }) => {
-  const { trialId } = await smallTrial(marvet.address);
-  const at = `/trials/${trialId}`;
-  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
-  const firstMs = Date.now() - 3 * 3600_000;
-  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs, CLOSE_TOGETHER) });
-  const folder = await mkdtemp(join(tmpdir(), 'marvet-day-'));
-  const local = new Date(firstMs - 20_000);
-  const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
-  const lengthS = 195;
-  const channels = [spokenFor(lengthS, 1), spokenFor(lengthS, 1).map((sample) => 0.5 * sample)];
-  const bytes = fieldRecordingWav({ channels, sampleRateHz: RATE_HZ, project: '', scene: '', take: '', tape: '', note: '', trackNames: ['QU', 'LO'], startedAtMs });
+  const { at, takes, beganMs, folder } = await quickMorning();
+  const words = spokenFor(195, 1);
+  const bytes = recordedAt(beganMs, [words, words.map((sample) => 0.5 * sample)], ['QU', 'LO']);
   await writeFile(join(folder, 'TX_0001.WAV'), bytes);
   await page.goto(`${marvet.address}${at}/takes?view=places`);
   await page.getByLabel('Sound files').setInputFiles(join(folder, 'TX_0001.WAV'));
@@ -204,34 +208,11 @@ test('a transmitter that recorded all day is cut about its takes once its clock 
 });
 
 test('a recording that its recorder split in the middle of a take is told, joined, cut about its takes, and comes apart again', async ({ page }) => {
-  const { trialId } = await smallTrial(marvet.address);
-  const at = `/trials/${trialId}`;
-  const takes = await ask<Take[]>(marvet.address, 'GET', `${at}/takes`);
-  const firstMs = Date.now() - 3 * 3600_000;
-  await ask(marvet.address, 'POST', `${at}/log`, { lines: loggedLines(takes, firstMs, CLOSE_TOGETHER) });
-  const folder = await mkdtemp(join(tmpdir(), 'marvet-split-'));
-  const local = new Date(firstMs - 20_000);
-  const startedAtMs = local.getTime() - local.getTimezoneOffset() * 60_000;
+  const { at, takes, beganMs, folder } = await quickMorning();
   const [seamS, lengthS] = [70.5, 100];
   const whole = spokenFor(lengthS, 1);
-  for (const [number, fromS, toS] of [
-    [1, 0, seamS],
-    [2, seamS, lengthS],
-  ] as const) {
-    const channels = [whole.subarray(fromS * RATE_HZ, toS * RATE_HZ)];
-    const bytes = fieldRecordingWav({
-      channels,
-      sampleRateHz: RATE_HZ,
-      project: '',
-      scene: '',
-      take: '',
-      tape: '',
-      note: '',
-      trackNames: ['QU'],
-      startedAtMs: startedAtMs + fromS * 1000,
-    });
-    await writeFile(join(folder, `TX_000${number}.WAV`), bytes);
-  }
+  await writeFile(join(folder, 'TX_0001.WAV'), recordedAt(beganMs, [whole.subarray(0, seamS * RATE_HZ)], ['QU']));
+  await writeFile(join(folder, 'TX_0002.WAV'), recordedAt(beganMs + seamS * 1000, [whole.subarray(seamS * RATE_HZ)], ['QU']));
   await page.goto(`${marvet.address}${at}/takes?view=places`);
   await page.getByLabel('Sound files').setInputFiles([1, 2].map((number) => join(folder, `TX_000${number}.WAV`)));
   await expect(page.getByText('2 of 2 are here')).toBeVisible();

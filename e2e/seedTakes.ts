@@ -1,11 +1,11 @@
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { TABLE_FIGURES } from '../core/contract/recordings.ts';
-import type { FileFormat } from '../core/domain/fileFormat.ts';
 import { newId } from '../core/domain/identity.ts';
 import { MEASURE_IDS } from '../core/domain/measureId.ts';
 import { MEASURES } from '../core/measure/catalogue.ts';
 import { METHOD_VERSION } from '../core/measure/report.types.ts';
+import { PLAIN_FORMAT } from '../core/testing/plainFormat.ts';
 
 const Database = createRequire(join(import.meta.dirname, '../server/'))('better-sqlite3') as new (
   path: string,
@@ -14,29 +14,6 @@ const Database = createRequire(join(import.meta.dirname, '../server/'))('better-
   transaction(work: () => void): () => void;
   close(): void;
 };
-
-const FORMAT = {
-  container: 'RIFF',
-  codec: 'PCM',
-  lossy: false,
-  remarks: [],
-  encoding: 'pcm',
-  bitDepth: 24,
-  sampleRateHz: 48_000,
-  channels: 1,
-  frames: 480_000,
-  durationS: 10,
-  timeReferenceS: null,
-  startsAt: null,
-  originator: null,
-  description: null,
-  scene: null,
-  take: null,
-  tape: null,
-  trackNames: [null],
-  markers: [],
-  stereoFrom: [],
-} satisfies FileFormat;
 
 /** Puts takes with measured recordings straight into the database, as many as a long trial has. */
 export function seedTakes(dataFolder: string, trialId: string, chainIds: readonly string[], count: number): void {
@@ -69,7 +46,7 @@ export function seedTakes(dataFolder: string, trialId: string, chainIds: readonl
         sha256: fileId.padEnd(64, '0'),
         sizeBytes: 1000,
         uploadedAtMs: 1e12 + index,
-        format: JSON.stringify(FORMAT),
+        format: JSON.stringify(PLAIN_FORMAT),
         state: 'done',
         failure: null,
         methodVersion: METHOD_VERSION,

@@ -1,28 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { newId } from '../../domain/identity.ts';
+import { PLAIN_FORMAT } from '../../testing/plainFormat.ts';
 import { splitFiles } from './splitFiles.ts';
 
 type Part = Parameters<typeof splitFiles>[0][number];
 const DAY_MS = Date.UTC(2026, 4, 21);
-const FORMAT = {
-  container: 'RIFF',
-  codec: 'PCM',
-  lossy: false,
-  remarks: [],
-  encoding: 'pcm',
-  bitDepth: 24,
-  sampleRateHz: 48_000,
-  channels: 2,
-  description: null,
-  scene: null,
-  take: null,
-  tape: null,
-  originator: null,
-  trackNames: [null, null],
-  stereoFrom: [],
-  markers: [],
-} as const;
-
 /** A file that began so many seconds after midnight, told to the sample unless it is said otherwise. */
 function part(
   name: string,
@@ -37,18 +19,7 @@ function part(
     sizeBytes,
     originalSha256: null,
     modifiedAtMs: null,
-    format: {
-      ...FORMAT,
-      remarks: [],
-      trackNames: [null, null],
-      stereoFrom: [],
-      markers: [],
-      frames: durationS * 48_000,
-      durationS,
-      startsAt,
-      timeReferenceS: exact ? atS : null,
-      ...format,
-    },
+    format: { ...PLAIN_FORMAT, channels: 2, trackNames: [null, null], frames: durationS * 48_000, durationS, startsAt, timeReferenceS: exact ? atS : null, ...format },
   };
 }
 const namesOf = (files: Part[]) => splitFiles(files).map(({ fileIds, by }) => [fileIds.map((id) => files.find((file) => file.id === id)?.name).join(' '), by]);
