@@ -96,3 +96,28 @@ test('a transmitter that clips, with its backup 12 dB lower, and a camera in ste
   );
   expect([stereo, mono]).toEqual([2, 1]);
 });
+
+test('a transmitter that writes its backup into a file of its own: told on both, used and taken back', async ({ page }) => {
+  const { trialId } = await smallTrial(marvet.address);
+  const at = `/trials/${trialId}`;
+  const loud = mixed(scaled(dryClip('netmaker-plosives', RATE_HZ), 10), whiteNoise(-60, dryClip('netmaker-plosives', RATE_HZ).length / RATE_HZ, 1));
+  const main = await write('S001_T01_QU.wav', [loud.map((value) => Math.max(-0.9999, Math.min(0.9999, value)))]);
+  const lower = await write('S001_T01_QU_low.wav', [scaled(loud, -12)]);
+  await page.goto(`${marvet.address}${at}/takes`);
+  await page.getByLabel('Sound files').setInputFiles([main, lower]);
+  const rows = async () => (await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`)).sort((a, b) => a.fileName.length - b.fileName.length);
+  await expect.poll(async () => (await rows())[1]?.backup?.ofFile?.name, { timeout: 60_000 }).toBe('S001_T01_QU.wav');
+  await expect(page.getByRole('row').getByText('backup of S001_T01_QU.wav, 12.0 dB lower')).toBeVisible();
+  await page.goto(`${marvet.address}${at}/takes/${(await rows())[0]!.id}`);
+  const told = page.getByRole('region', { name: 'Backup track' });
+  await expect(told).toContainText(
+    /There is a backup of S001_T01_QU\.wav, 12\.0 dB lower in S001_T01_QU_low\.wav.*S001_T01_QU\.wav clips at \d+ moments; all of them are whole on the backup/,
+  );
+  await told.getByRole('button', { name: 'Use the backup in its place' }).click();
+  await expect(told.getByRole('button', { name: 'Use S001_T01_QU.wav again' })).toBeVisible();
+  const used = async () => (await rows()).map(({ setupId }) => setupId !== null);
+  expect(await used()).toEqual([false, true]);
+  await page.goto(`${marvet.address}${at}/takes/${(await rows())[1]!.id}`);
+  await told.getByRole('button', { name: 'Use S001_T01_QU.wav again' }).click();
+  await expect.poll(used).toEqual([true, false]);
+});

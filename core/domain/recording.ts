@@ -51,7 +51,14 @@ export const figuresSchema = z
 export const stereoSchema = z.object({ correlation: z.number(), monoLossDb: z.number() });
 
 /** What a recording is a backup of: the same sound, lower; and of how many clipped moments of it how many are whole here. */
-export const backupSchema = z.object({ ofChannel: z.number().int(), lowerByDb: z.number(), clipped: z.number().int(), saved: z.number().int() });
+export const backupSchema = z.object({
+  ofChannel: z.number().int(),
+  /** The file of that channel, where it is another one. */
+  ofFile: z.object({ id: idSchema, name: z.string() }).optional(),
+  lowerByDb: z.number(),
+  clipped: z.number().int(),
+  saved: z.number().int(),
+});
 export type Backup = z.infer<typeof backupSchema>;
 
 /** A span of one or two channels of one file, tied to a take and to one of its setups. */
@@ -78,7 +85,7 @@ export const recordingSchema = z.object({
   figures: figuresSchema.nullable(),
   /** Of two channels, once they were measured; null of one. */
   stereo: stereoSchema.nullable().default(null),
-  /** It holds the same sound as another channel, lower, and is no candidate; null where it does not. */
+  /** It holds the same sound as another channel of its file, or of another file, lower, and is no candidate; null where it does not. */
   backup: backupSchema.nullable().default(null),
   /** Room tone marked by hand; wins over the pauses that were found. */
   roomTone: spanSchema.nullable(),

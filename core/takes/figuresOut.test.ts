@@ -93,11 +93,13 @@ describe('all figures of all recordings', () => {
     const stereo = { ...recording('3', 2, 'b', {}), channels: [2, 3], stereo: { correlation: 0.5, monoLossDb: 1.25 } };
     const csv = figuresCsv(figuresOf({ names, takes: [take], chains, files, recordings: [...own, stereo] }));
     const { data } = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true });
-    expect(data.map((row) => [row.Channel, row['Backup of channel'], row['Lower by, dB'], row['Correlation of channels'], row['Lost in mono, dB']])).toEqual([
-      ['1', '', '', '', ''],
-      ['2', '1', '12', '', ''],
-      ['3 and 4', '', '', '0.5', '1.25'],
-    ]);
+    expect(data.map((row) => [row.Channel, row['Backup of channel'], row['Backup of file'], row['Lower by, dB'], row['Correlation of channels'], row['Lost in mono, dB']])).toEqual(
+      [
+        ['1', '', '', '', '', ''],
+        ['2', '1', file.name, '12', '', ''],
+        ['3 and 4', '', '', '', '0.5', '1.25'],
+      ],
+    );
     // Where there are none, no column stands empty.
     expect(figuresCsv(rows)).not.toContain('Correlation of channels');
   });

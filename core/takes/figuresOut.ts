@@ -41,7 +41,7 @@ export interface FiguresOfRecording {
   /** Of two channels that are one recording: how they go together. */
   stereo: Recording['stereo'];
   /** It is the backup of another channel, counted from 1, and no candidate. */
-  backup: { ofChannel: number; lowerByDb: number; clipped: number; saved: number } | null;
+  backup: Recording['backup'];
   figures: Record<string, number | null>;
 }
 
@@ -116,7 +116,9 @@ export function figuresCsv(rows: readonly FiguresOfRecording[]): string {
     Channel: row.channels.join(' and '),
     Track: row.trackName,
     ...(anyStereo ? { 'Correlation of channels': row.stereo?.correlation ?? null, 'Lost in mono, dB': row.stereo?.monoLossDb ?? null } : {}),
-    ...(anyBackup ? { 'Backup of channel': row.backup?.ofChannel ?? null, 'Lower by, dB': row.backup?.lowerByDb ?? null } : {}),
+    ...(anyBackup
+      ? { 'Backup of channel': row.backup?.ofChannel ?? null, 'Backup of file': row.backup && (row.backup.ofFile?.name ?? row.file), 'Lower by, dB': row.backup?.lowerByDb ?? null }
+      : {}),
     'From, s': row.startS,
     'To, s': row.endS,
     'Method version': row.methodVersion,
@@ -137,7 +139,7 @@ export function figuresCsv(rows: readonly FiguresOfRecording[]): string {
     'Channel',
     'Track',
     ...(anyStereo ? ['Correlation of channels', 'Lost in mono, dB'] : []),
-    ...(anyBackup ? ['Backup of channel', 'Lower by, dB'] : []),
+    ...(anyBackup ? ['Backup of channel', 'Backup of file', 'Lower by, dB'] : []),
     'From, s',
     'To, s',
     'Method version',

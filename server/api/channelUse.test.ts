@@ -67,6 +67,45 @@ describe('a backup track', () => {
     expect(body.channels.map(({ channelIndex }) => channelIndex)).toEqual([0]);
   });
 
+  it.each([
+    ['the main track', ['S001_T01_QU.wav', 'S001_T01_QU_low.wav']],
+    ['the backup', ['S001_T01_QU_low.wav', 'S001_T01_QU.wav']],
+  ])('in a file of its own is recognised where %s comes first, gives its candidate up, is used and given back', async (_, names) => {
+    const sounds: Record<string, Float64Array> = { 'S001_T01_QU.wav': clipped, 'S001_T01_QU_low.wav': scaled(hot, -12) };
+    for (const name of names) await bringIn(name, [sounds[name]!], ['QU']);
+    const byName = async () => (await rows()).sort((a, b) => a.fileName.length - b.fileName.length);
+    const [main, lower] = await byName();
+    expect(main).toMatchObject({ backup: null, setupId: expect.any(String) });
+    expect(lower).toMatchObject({ setupId: null, takeId: main!.takeId, backup: { ofChannel: 0, ofFile: { id: main!.fileId, name: 'S001_T01_QU.wav' } } });
+    expect(lower!.backup!.lowerByDb).toBeCloseTo(12, 1);
+    expect(lower!.backup!.clipped).toBeGreaterThan(0);
+    expect(lower!.backup!.saved).toBe(lower!.backup!.clipped);
+    expect((await harness.call('POST', `${at}/files/swap`, { recordingIds: [lower!.id, main!.id] })).status).toBe(204);
+    // Measured again, whichever it is, it stays as somebody chose it.
+    for (const { fileId } of [main!, lower!]) await harness.call('POST', `${at}/files/${fileId}/measure`);
+    await harness.services.work.runner.idle();
+    expect((await byName()).map(({ setupId, backup }) => [setupId, backup === null])).toEqual([
+      [null, true],
+      [main!.setupId, false],
+    ]);
+  });
+
+  it('that lies in no take goes where its main track lies', async () => {
+    await bringIn('S001_T01_QU.wav', [clipped]);
+    await harness.upload(trialId, 'B0000123.wav', plainWav(scaled(hot, -12)));
+    await harness.services.work.runner.idle();
+    const [main, lower] = (await rows()).sort((a, b) => b.fileName.localeCompare(a.fileName));
+    expect(lower).toMatchObject({ takeId: main!.takeId, setupId: null, backup: { ofFile: { id: main!.fileId } } });
+  });
+
+  it('in a file of its own is not asked for as a microphone where a trial begins with recordings', async () => {
+    await harness.upload(trialId, 'reed walk.wav', plainWav(hot.map((value) => value / 8)));
+    await harness.upload(trialId, 'reed walk safe.wav', plainWav(scaled(hot, -30)));
+    await harness.services.work.runner.idle();
+    const { body } = await harness.call<{ channels: { fileName: string }[] }>('GET', `${at}/beginning`);
+    expect(body.channels.map(({ fileName }) => fileName)).toEqual(['reed walk.wav']);
+  });
+
   it('of another take or file is not swapped for anything', async () => {
     await bringIn('S001.wav', [hot.map((value) => value / 8)]);
     await bringIn('S002.wav', [whiteNoise(-40, 3)]);

@@ -2,7 +2,7 @@ import { stereoSetSchema, swapSchema } from '@marvet/core/contract/channelUse';
 import { newId } from '@marvet/core/domain/identity';
 import { Hono } from 'hono';
 import { sameSpan } from '../jobs/keepReport.ts';
-import type { AudioFileRow } from '../store/records.ts';
+import type { AudioFileRow, RecordingRow } from '../store/records.ts';
 import type { Tables } from '../store/store.ts';
 import { present } from '../store/table.ts';
 import { letGo, type Placed, placedRows, spanOf, UNMEASURED } from './cuts.ts';
@@ -38,15 +38,18 @@ export function channelUseRoutes({ store, work, events }: Services): Hono {
         events.tell(trialId, { type: 'records', tags: ['Files', 'Recordings', 'Verdict'], page: null });
         return context.json({ files: changed.length });
       })
-      /** Gives two recordings of one take and one file each other's candidate: a backup is used in place of its main track, or the other way round. */
+      /** Gives two recordings of one take each other's candidate: a backup is used in place of its main track, or the other way round. */
       .post('/swap', async (context) => {
         const trialId = pathId(context, 'trial');
         const { recordingIds } = await readBody(context, swapSchema);
         const takeId = await store.write(async (tables) => {
           const [a, b] = await Promise.all(recordingIds.map((id) => tables.recordings.findOneBy({ id, trialId })));
           if (!a || !b) throw notFound('recording');
-          if (a.fileId !== b.fileId || a.takeId !== b.takeId || !sameSpan(spanOf(a), spanOf(b)))
-            throw new ApiError(422, 'invalid', 'Only two channels of one file, in one take, can stand for each other', { recordingIds: 'Not of one file and take' });
+          const ofOneFile = a.fileId === b.fileId && sameSpan(spanOf(a), spanOf(b));
+          if (a.takeId !== b.takeId || !(ofOneFile || isBackupOf(a, b) || isBackupOf(b, a)))
+            throw new ApiError(422, 'invalid', 'Only two channels of one file, or a backup and its main track, can stand for each other, and in one take only', {
+              recordingIds: 'Not of one file, nor one the backup of the other, or not in one take',
+            });
           await tables.recordings.update(a.id, { setupId: b.setupId });
           await tables.recordings.update(b.id, { setupId: a.setupId });
           return a.takeId;
@@ -57,6 +60,9 @@ export function channelUseRoutes({ store, work, events }: Services): Hono {
       })
   );
 }
+
+const isBackupOf = ({ backup }: Pick<RecordingRow, 'backup'>, { fileId, channels }: Pick<RecordingRow, 'fileId' | 'channels'>) =>
+  backup?.ofFile?.id === fileId && channels.length === 1 && channels[0] === backup.ofChannel;
 
 /**
  * Makes two channels one stereo recording, or two again, in each stretch of a file. What is marked on either is marked on both.

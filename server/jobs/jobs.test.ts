@@ -70,6 +70,7 @@ describe('the runner', () => {
   const handlers = (run: JobHandler['run']) => ({
     measure: { run, resumes: true },
     against: { run, resumes: true },
+    backup: { run, resumes: true },
     pair: { run, resumes: false },
     cut: { run, resumes: false },
     clip: { run, resumes: false },

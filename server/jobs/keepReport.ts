@@ -56,10 +56,16 @@ export async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' |
     const figures = { ...measured.figures, ...recording.against?.figures };
     const [channel] = recording.channels as [number];
     const copy = recording.channels.length === 1 ? backups.get(channel) : undefined;
-    const backup = copy ? { ofChannel: copy.of, lowerByDb: copy.lowerByDb, ...savedClips(part.measured.report, copy) } : null;
+    const events = (index: number) => part.measured.report.channels.find((each) => each.index === index)?.events ?? [];
+    // What it is to another file is looked at once both are measured.
+    const ofOther = recording.backup?.ofFile ? recording.backup : null;
+    const backup = copy ? { ofChannel: copy.of, lowerByDb: copy.lowerByDb, ...savedClips(events(copy.of), events(channel)) } : ofOther;
     // Once it is known to be a backup it is no candidate; who chose it after that wanted it.
     const main =
-      backup && !recording.backup && rows.find(({ channels, startS, endS }) => channels[0] === backup.ofChannel && sameSpan([startS, endS], [recording.startS, recording.endS]));
+      copy &&
+      backup &&
+      !recording.backup &&
+      rows.find(({ channels, startS, endS }) => channels[0] === backup.ofChannel && sameSpan([startS, endS], [recording.startS, recording.endS]));
     if (main && !main.setupId && recording.setupId) await tables.recordings.update({ id: main.id }, { setupId: recording.setupId });
     await tables.recordings.update({ id: recording.id }, { ...measured, figures, shown: shownFigures(figures), backup, ...(main ? { setupId: null } : {}) });
   }

@@ -87,6 +87,8 @@ interface AfterMeasuring {
   again(fileId: string): Promise<void>;
   /** It is done, and lies in these takes. */
   look(trialId: string, takeIds: readonly (string | null)[]): Promise<void>;
+  /** It is done, and may be the backup of another file, or have one. */
+  lower(fileId: string): Promise<void>;
 }
 
 export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool, events: EventBus, after: AfterMeasuring): JobHandler {
@@ -115,7 +117,10 @@ export function measureHandler(store: Store, blobs: BlobStore, pool: WorkerPool,
         return false;
       });
       if (stale) await after.again(fileId);
-      else await after.look(file.trialId, await takesOf(store, fileId));
+      else {
+        await after.look(file.trialId, await takesOf(store, fileId));
+        await after.lower(fileId);
+      }
       events.tell(file.trialId, { type: 'file', fileId });
     },
     async ended({ subjectId: fileId, trialId }, state, failure) {

@@ -4,6 +4,7 @@ import type { ClipSource } from '@marvet/core/listen/blindClip';
 import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
 import type { MeasuredFile } from '@marvet/core/measure/fileMeters';
 import type { GrownFile, HeardWhileGrowing } from '@marvet/core/measure/measureGrowing';
+import type { LowerTrack } from '@marvet/core/measure/pair/backupFile';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import type { LevelSeries, MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
@@ -34,6 +35,14 @@ export interface PairTask {
   kind: 'pair';
   channel: ChannelPlace;
   reference: ChannelPlace;
+}
+
+/** Two files of one length, channel by channel: is one the backup of the other? */
+export interface BackupTask {
+  kind: 'backup';
+  path: string;
+  otherPath: string;
+  channels: number;
 }
 
 /** A plan turned into takes in their order. */
@@ -104,7 +113,7 @@ export interface AlikeTask {
   others: (PrintedFile & { group: string })[];
 }
 
-export type AnyTask = DecodeTask | FollowTask | PrintTask | AlikeTask | MeasureTask | PairTask | CutTask | ClipTask | PlanTask | PlacesTask | LevelsTask;
+export type AnyTask = DecodeTask | FollowTask | PrintTask | AlikeTask | MeasureTask | PairTask | BackupTask | CutTask | ClipTask | PlanTask | PlacesTask | LevelsTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
 export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
@@ -120,19 +129,21 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
       ? MeasuredFile[]
       : Task extends PairTask
         ? ComparedPair
-        : Task extends CutTask
-          ? RoundCut
-          : Task extends ClipTask
-            ? Uint8Array
-            : Task extends LevelsTask
-              ? LevelSeries
-              : Task extends PlacesTask
-                ? PlacedByClock[]
-                : Task extends PrintTask
-                  ? SoundPrint
-                  : Task extends AlikeTask
-                    ? SoundLink[]
-                    : BuiltPlan;
+        : Task extends BackupTask
+          ? (LowerTrack | null)[]
+          : Task extends CutTask
+            ? RoundCut
+            : Task extends ClipTask
+              ? Uint8Array
+              : Task extends LevelsTask
+                ? LevelSeries
+                : Task extends PlacesTask
+                  ? PlacedByClock[]
+                  : Task extends PrintTask
+                    ? SoundPrint
+                    : Task extends AlikeTask
+                      ? SoundLink[]
+                      : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

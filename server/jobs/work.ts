@@ -9,6 +9,7 @@ import { LRUCache } from 'lru-cache';
 import type { BlobStore } from '../audio/blobs.ts';
 import type { Store } from '../store/store.ts';
 import { type AgainstReference, againstHandler, openAgainst } from './against.ts';
+import { backupHandler, openBackups } from './backupFiles.ts';
 import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
@@ -42,8 +43,13 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     },
   };
   const handlers: Record<JobKind, JobHandler> = {
-    measure: measureHandler(store, blobs, pool, events, { again: (fileId) => measuring.request([fileId]), look: (trialId, takeIds) => against.look(trialId, takeIds) }),
+    measure: measureHandler(store, blobs, pool, events, {
+      again: (fileId) => measuring.request([fileId]),
+      look: (trialId, takeIds) => against.look(trialId, takeIds),
+      lower: (fileId) => backups.look(fileId),
+    }),
     against: againstHandler(store, blobs, pool, events),
+    backup: backupHandler(store, blobs, pool, events),
     pair: waitedFor,
     cut: waitedFor,
     clip: waitedFor,
@@ -53,6 +59,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
   };
   const runner = openRunner(store, handlers, BULK_AT_ONCE);
   const measuring = openMeasuring(store, runner);
+  const backups = openBackups(store, runner);
   const against = openAgainst(store, runner, events);
 
   const kept = new LRUCache<string, object>({ maxSize: KEPT_BYTES, sizeCalculation: sizeOf });

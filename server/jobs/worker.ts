@@ -8,6 +8,7 @@ import { writeWav } from '@marvet/core/audio/writeWav';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { cutRound } from '@marvet/core/listen/cutRound';
 import { type GrowingFile, measureGrowing } from '@marvet/core/measure/measureGrowing';
+import { backupOf } from '@marvet/core/measure/pair/backupFile';
 import { measurePair } from '@marvet/core/measure/pair/pair';
 import { fileTrack, monoTrack, type PairTrack } from '@marvet/core/measure/pair/track';
 import { measureFile } from '@marvet/core/measure/report';
@@ -47,6 +48,11 @@ function done(task: AnyTask, progress: MessagePort): unknown {
       return withTracks([task.channel, task.reference], ([own, other]) => {
         const warnings: string[] = [];
         return { pair: measurePair(own as PairTrack, other as PairTrack, (message) => warnings.push(message)), warnings };
+      });
+    case 'backup':
+      return Array.from({ length: task.channels }, (_, channel) => {
+        const place = (path: string): ChannelPlace => ({ path, channels: [channel], span: [null, null] });
+        return withTracks([place(task.path), place(task.otherPath)], ([own, other]) => backupOf(own as PairTrack, other as PairTrack));
       });
     case 'cut':
       return withTracks(task.sources, (tracks) =>
