@@ -112,10 +112,14 @@ test('names that are read otherwise, a file that is left out, and one that is pu
   const lay = page.getByRole('button', { name: 'Lay them side by side' });
   await lay.click();
   await expect(page.getByText(/3 takes of 2 microphones/)).toBeVisible();
+  // What was sent is told by where it lies now, not by where it lay when it came.
+  const sent = page.getByRole('region', { name: 'Bring files in' });
+  await expect(sent.getByText('in its take', { exact: true })).toHaveCount(5);
   // One press takes it back: all of it lies loose, to be laid out anew.
   const there = () => ask<Take[]>(marvet.address, 'GET', `/trials/${trialOf(page)}/takes`);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(there).toEqual([]);
+  await expect(sent.getByText('no take yet', { exact: true })).toHaveCount(5);
   await page.getByRole('button', { name: /^Lay out/ }).click();
   await table.getByLabel('Microphone of camera_1.wav, channel 1').selectOption('left out');
   await table.getByLabel('Take of boom_1.wav').selectOption('one of its own');

@@ -19,7 +19,7 @@ function queueByHand() {
       sendings.push({
         name: file.name,
         progress: (share, said = '') => progress(share, said),
-        arrive: (result) => resolve({ matchedBy: null, duplicate: false, ...result } as UploadResult),
+        arrive: (result) => resolve({ file: { id: file.name }, matchedBy: null, duplicate: false, ...result } as UploadResult),
         fail: (message) => reject(new Error(message)),
         signal,
       });
@@ -88,7 +88,7 @@ describe('files on their way', () => {
     sendings[0]!.arrive({});
     await settled();
     expect(seen).toEqual([0, 0, 0.4, 1]);
-    expect(queue.all()[0]).toMatchObject({ said: 'no take yet', asks: false, unplaced: true });
+    expect(queue.all()[0]).toMatchObject({ said: 'no take yet', asks: false, unplacedId: expect.any(String) });
     leave();
     queue.clear();
     expect(queue.all()).toEqual([]);
@@ -97,7 +97,7 @@ describe('files on their way', () => {
 });
 
 describe('what is told of many', () => {
-  const state = (id: number, change: Partial<UploadState>): UploadState => ({ id, name: `${id}`, share: 0, state: 'done', said: '', asks: false, unplaced: false, ...change });
+  const state = (id: number, change: Partial<UploadState>): UploadState => ({ id, name: `${id}`, share: 0, state: 'done', said: '', asks: false, unplacedId: null, ...change });
   const many = [
     ...Array.from({ length: 30 }, (_, id) => state(id, {})),
     state(30, { state: 'waiting' }),

@@ -13,8 +13,8 @@ export interface UploadState {
   said: string;
   /** It is here, but something has to be looked at: it is a duplicate. */
   asks: boolean;
-  /** It is here, and found no take by its name. */
-  unplaced: boolean;
+  /** It is here as this file, and found no take by its name; null where it found one, or is not here yet. */
+  unplacedId: string | null;
 }
 
 /** Sends one file; rejects with a sentence for the person. */
@@ -50,7 +50,7 @@ export class UploadQueue {
     for (const file of files) {
       const id = ++this.lastId;
       this.stops.set(id, new AbortController());
-      this.put([...this.uploads, { id, name: file.name, share: 0, state: 'waiting', said: '', asks: false, unplaced: false }]);
+      this.put([...this.uploads, { id, name: file.name, share: 0, state: 'waiting', said: '', asks: false, unplacedId: null }]);
       void this.queue.add(() => this.send(id, file));
     }
   }
@@ -73,7 +73,7 @@ export class UploadQueue {
     try {
       const { file: row, matchedBy, duplicate } = await this.sendFile(this.trialId, file, (share, said) => this.change(id, said ? { said } : { share, said }), signal);
       const said = duplicate ? `the same sound is here already as ${row.name}` : matchedBy ? `matched by ${matchedBy}` : 'no take yet';
-      this.change(id, { state: 'done', share: 1, said, asks: duplicate, unplaced: !duplicate && !matchedBy });
+      this.change(id, { state: 'done', share: 1, said, asks: duplicate, unplacedId: duplicate || matchedBy ? null : row.id });
     } catch (error) {
       this.change(id, { state: 'failed', said: (error as Error).message });
     }

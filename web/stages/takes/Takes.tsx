@@ -33,13 +33,14 @@ export default function Takes() {
     );
     return (files.data ?? []).filter((file) => withGap.has(file.id)).length;
   }, [recordings.data, files.data]);
-  const unplaced = (files.data ?? []).filter(({ takeId }) => takeId === null).length;
+  const placedIds = useMemo(() => new Set((files.data ?? []).filter(({ takeId }) => takeId !== null).map(({ id }) => id)), [files.data]);
+  const unplaced = (files.data?.length ?? 0) - placedIds.size;
   // Who planned nothing has nothing to place files by: they are laid out by what they are.
   const unplanned = unplaced > 0 && plan.data?.committedAtMs === null;
   const choose = (next: string | null) => changeAddress({ view: next === 'recordings' ? null : next });
   return (
     <>
-      <Uploads trialId={trialId} unplacedView={unplaced === 0 ? null : unplanned ? 'begin' : 'places'} />
+      <Uploads trialId={trialId} placedIds={placedIds} unplacedView={unplaced === 0 ? null : unplanned ? 'begin' : 'places'} />
       <Loaded of={[recordings, files, takes, plan, chains]}>
         {() =>
           // Links are judged by presses too: their range needs no file.

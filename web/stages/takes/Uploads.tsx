@@ -8,16 +8,21 @@ import { Progress } from '../../parts/Progress.tsx';
 /** So many files are told one by one, and as many lines are shown. */
 const [ALL_TOLD, MOST_LINES] = [6, 12];
 
-/**
- * Takes any number of files, sends two at a time, and says what became of each.
- * @param unplacedView where those that found no take are seen to; null where none is left
- */
-export function Uploads({ trialId, unplacedView }: { trialId: string; unplacedView: 'begin' | 'places' | null }) {
+interface UploadsProps {
+  trialId: string;
+  /** What lies in a take by now. */
+  placedIds: ReadonlySet<string>;
+  /** Where those that found no take are seen to; null where none is left. */
+  unplacedView: 'begin' | 'places' | null;
+}
+
+/** Takes any number of files, sends two at a time, and says what became of each. */
+export function Uploads({ trialId, placedIds, unplacedView }: UploadsProps) {
   const queue = uploadQueueOf(trialId);
   const uploads = useSyncExternalStore(queue.subscribe, queue.all);
   const open = uploads.filter(isOpen);
   const done = uploads.filter((each) => each.state === 'done').length;
-  const unplaced = uploads.filter((each) => each.unplaced).length;
+  const unplaced = uploads.filter(({ unplacedId }) => unplacedId !== null && !placedIds.has(unplacedId)).length;
   const told = worthTelling(uploads, ALL_TOLD);
   return (
     <FileDrop label="Bring files in" onFiles={(files) => queue.add(files)} said={`Drop files or folders: ${READ_FORMATS}. Or`}>
@@ -48,7 +53,8 @@ export function Uploads({ trialId, unplacedView }: { trialId: string; unplacedVi
               <span className="text-truncate">{each.name}</span>
               <Progress share={each.share} label={`${each.name}, sent`} />
               <span className={`small ${each.state === 'failed' ? 'alarm' : ''}`}>
-                {each.said || { waiting: 'waits', running: each.share < 1 ? `${Math.round(each.share * 100)} %` : 'is read', done: 'here', failed: '' }[each.state]}
+                {(each.unplacedId !== null && placedIds.has(each.unplacedId) ? 'in its take' : each.said) ||
+                  { waiting: 'waits', running: each.share < 1 ? `${Math.round(each.share * 100)} %` : 'is read', done: 'here', failed: '' }[each.state]}
               </span>
               {isOpen(each) ? (
                 <Button size="sm" variant="plain" onClick={() => queue.stop(each.id)}>
