@@ -3,6 +3,8 @@ declare module 'jstat' {
   // One value for all: named exports of it are found by bundlers only, not by Node itself.
   const jstat: {
     beta: { inv(p: number, alpha: number, beta: number): number };
+    /** Incomplete beta function, regularised. */
+    ibeta(x: number, a: number, b: number): number;
     /** Logarithm of the number of ways to choose r of n. */
     combinationln(n: number, r: number): number;
   };

@@ -91,6 +91,10 @@ function round(): BundledTrial['rounds'][number] {
   return {
     id: demoId('round', 1),
     title: 'Slipway, 1 m, fur',
+    kind: 'scores',
+    comparisons: null,
+    checks: [],
+    checkOf: [],
     criterionIds: [words, natural],
     targetLufs: -23,
     ceilingDbtp: -1,
@@ -105,6 +109,8 @@ function round(): BundledTrial['rounds'][number] {
       createdAtMs: HEARD_MS,
       finishedAtMs: HEARD_MS,
       order: ORDERS[name]!,
+      comparisons: null,
+      choices: [],
       ratings: scores.flatMap(([clear, like, reason], place) => {
         const letter = BLIND_LETTERS[ORDERS[name]!.indexOf(place)]!;
         return [

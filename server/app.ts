@@ -20,6 +20,7 @@ import { beginningRoutes } from './api/beginning.ts';
 import { binRoutes, restoreRoutes } from './api/bin.ts';
 import { captureRoutes } from './api/captures.ts';
 import { channelUseRoutes } from './api/channelUse.ts';
+import { comparingRoutes } from './api/comparing.ts';
 import { correctionRoutes } from './api/corrections.ts';
 import { deviceRoutes, followDevices } from './api/devices.ts';
 import { doorRoutes } from './api/door.ts';
@@ -125,6 +126,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route('/api/photos', photoRoutes(services));
   app.route('/api/restore', restoreRoutes(services));
   app.route('/api/listen', listenRoutes(services));
+  app.route('/api/listen', comparingRoutes(services));
   app.route('/api/stand-ins', standInRoutes(services));
   app.route('/api/door', doorRoutes(store, door));
   app.route('/api/storage', storageRoutes(services));

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { roundDraftSchema } from '../domain/round.ts';
+import { clipsDraftSchema } from '../domain/round.ts';
 
 /** What is to be heard with open eyes, and how loud. */
-export const openListeningSchema = roundDraftSchema.pick({ recordingIds: true, targetLufs: true, ceilingDbtp: true });
+export const openListeningSchema = clipsDraftSchema;
 
 /** Where a clip lies in its recording; the same for all clips of one listening but for the start and the gain. */
 export const openClipSchema = z.object({

@@ -4,15 +4,60 @@ import { idSchema, instantMsSchema, nameSchema, remarkSchema } from './identity.
 /** Most clips of one round; beyond it nobody keeps them apart. */
 export const MOST_CLIPS = 12;
 
-/** A listening round: which recordings, at which loudness, judged on what. */
-export const roundDraftSchema = z.object({
+/**
+ * How a round is judged: points for every clip; which of two is better; whether X is A or B; which of three, two of which are one
+ * recording, is the odd one.
+ */
+export const roundKindSchema = z.enum(['scores', 'better', 'same', 'odd']);
+export type RoundKind = z.infer<typeof roundKindSchema>;
+/** Clips that are hidden among those of a round with points: one that is heard already, under a second letter; one that was made worse on purpose. */
+export const hiddenCheckSchema = z.enum(['again', 'worse']);
+export type HiddenCheck = z.infer<typeof hiddenCheckSchema>;
+
+/** Kinds that are heard in comparisons of two or three clips. */
+export type PairedKind = Exclude<RoundKind, 'scores'>;
+
+/** Most recordings of which every two are compared. */
+export const MOST_PAIRED = 6;
+/** Most comparisons of one listener; beyond it ears are tired. */
+export const MOST_COMPARISONS = 100;
+
+const roundFields = z.object({
   title: nameSchema,
+  kind: roundKindSchema.default('scores'),
+  /** Comparisons that each listener does, of "which is better" for each two; null is as many as the listener wants. */
+  comparisons: z
+    .number()
+    .int('Whole numbers only')
+    .min(1, 'At least one comparison')
+    .max(MOST_COMPARISONS, `At most ${MOST_COMPARISONS} comparisons: beyond it ears are tired`)
+    .nullable()
+    .default(null),
   recordingIds: z.array(idSchema).min(2, 'Choose at least two recordings').max(MOST_CLIPS, `At most ${MOST_CLIPS} clips can be told apart`),
-  criterionIds: z.array(idSchema).min(1, 'Choose at least one listened criterion').max(8),
+  criterionIds: z.array(idSchema).max(8),
+  checks: z.array(hiddenCheckSchema).max(2).default([]),
   targetLufs: z.number().min(-40, 'The target is -40 to -10 LUFS').max(-10, 'The target is -40 to -10 LUFS').default(-23),
   ceilingDbtp: z.number().min(-12, 'The ceiling is -12 to 0 dBTP').max(0, 'The ceiling is -12 to 0 dBTP').default(-1),
 });
-export type RoundDraft = z.infer<typeof roundDraftSchema>;
+
+/** What clips are heard, and how loud. */
+export const clipsDraftSchema = roundFields.pick({ recordingIds: true, targetLufs: true, ceilingDbtp: true });
+
+/** A listening round: which recordings, at which loudness, judged how and on what. */
+export const roundDraftSchema = roundFields.superRefine(({ kind, recordingIds, criterionIds, comparisons, checks }, context) => {
+  const refuse = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+  const isTold = kind === 'same' || kind === 'odd';
+  if (!isTold && criterionIds.length === 0) refuse('criterionIds', 'Choose at least one listened criterion');
+  if (isTold && recordingIds.length !== 2) refuse('recordingIds', 'Two recordings are told apart at a time: choose two');
+  if (new Set(checks).size < checks.length) refuse('checks', 'Each check is hidden once');
+  if (checks.length > 0 && kind !== 'scores') refuse('checks', 'Checks are hidden among clips that get points');
+  if (recordingIds.length + checks.length > MOST_CLIPS) refuse('recordingIds', `With what is hidden at most ${MOST_CLIPS} clips can be told apart`);
+  if (kind !== 'better') return;
+  if (recordingIds.length > MOST_PAIRED) refuse('recordingIds', `Of more than ${MOST_PAIRED} recordings there are too many pairs: choose fewer, or give points`);
+  const all = ((recordingIds.length * (recordingIds.length - 1)) / 2) * (comparisons ?? 1);
+  if (all > MOST_COMPARISONS) refuse('comparisons', `That would be ${all} comparisons; ${MOST_COMPARISONS} are the most that ears can do`);
+});
+export type RoundDraft = z.output<typeof roundDraftSchema>;
 
 export const listenerDraftSchema = z.object({
   name: nameSchema,
@@ -28,6 +73,21 @@ export const ratingDraftSchema = z.object({
 });
 export type RatingDraft = z.infer<typeof ratingDraftSchema>;
 
+/** What a listener answered in a comparison: a letter for each criterion, or one, without a criterion, where there is a right answer. */
+export const choiceDraftSchema = z.object({
+  picks: z
+    .array(z.object({ criterionId: idSchema.nullable(), letter: z.string().regex(/^[A-C]$/, 'A clip of a comparison goes by A, B or C') }))
+    .min(1, 'Choose a clip')
+    .max(8),
+});
+export type ChoiceDraft = z.infer<typeof choiceDraftSchema>;
+export const choiceSchema = choiceDraftSchema.extend({ listenerId: idSchema, number: z.number().int().min(0), atMs: instantMsSchema });
+
+/** An answered comparison, with the recordings that its letters stood for; known to the page only after the listener is done. */
+export interface HeardChoice extends ChoiceDraft {
+  recordingIds: string[];
+}
+
 /** A rating with the recording that its letter stood for; known to the page only after the listener is done. */
 export interface Rating extends RatingDraft {
   listenerId: string;
@@ -40,16 +100,23 @@ export interface Listener extends ListenerDraft {
   sample: boolean;
   finishedAtMs: number | null;
   letters: Record<string, string> | null;
+  /** Letters that were hidden checks. */
+  checks: Record<string, HiddenCheck>;
   ratings: Rating[];
+  /** Comparisons that were answered: how many is always told, what was answered once identities are open. */
+  comparisonsDone: number;
+  choices: HeardChoice[];
 }
 
 /** A round as it is stored. */
-export const roundSchema = roundDraftSchema.extend({
+export const roundSchema = roundFields.extend({
   id: idSchema,
   trialId: idSchema,
   sample: z.boolean(),
   createdAtMs: instantMsSchema,
   binnedAtMs: instantMsSchema.nullable(),
+  /** Of which recordings the checks are, by their place; only the server knows before the end. */
+  checkOf: z.array(z.number().int().nonnegative()).default([]),
   matchedLufs: z.number(),
   gainsDb: z.array(z.number()),
   /** Where each clip begins in its file, and what delay against the first was taken out; null in rounds of before clips were aligned. */
@@ -67,6 +134,8 @@ export const listenerSchema = listenerDraftSchema.extend({
   finishedAtMs: instantMsSchema.nullable(),
   binnedAtMs: instantMsSchema.nullable(),
   order: z.array(z.number().int().nonnegative()),
+  /** What is laid ready for this listener: of each comparison the places of its clips; null where points are given. */
+  comparisons: z.array(z.array(z.number().int().nonnegative())).nullable().default(null),
 });
 
 export const ratingSchema = ratingDraftSchema.extend({ listenerId: idSchema });
@@ -89,6 +158,11 @@ export interface BlindRound {
   listenerName: string;
   listenedOn: string;
   title: string;
+  kind: RoundKind;
+  /** The comparison that is next: its number from 0, and the letters of its clips; null where there is none, or points are given. */
+  next: { number: number; letters: string[] } | null;
+  /** Comparisons in all; null where the listener ends when they want. */
+  comparisons: number | null;
   letters: string[];
   matchedLufs: number;
   targetLufs: number;

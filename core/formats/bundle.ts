@@ -11,7 +11,7 @@ import { preflightRowSchema } from '../domain/preflight.ts';
 import { readingSecondSchema } from '../domain/reading.ts';
 import { audioFileSchema, recordingSchema } from '../domain/recording.ts';
 import { rigRecordSchema } from '../domain/rigRecord.ts';
-import { listenerSchema, ratingSchema, roundSchema } from '../domain/round.ts';
+import { choiceSchema, listenerSchema, ratingSchema, roundSchema } from '../domain/round.ts';
 import { scriptSchema } from '../domain/script.ts';
 import { sightSchema } from '../domain/sight.ts';
 import { stationSchema } from '../domain/station.ts';
@@ -43,7 +43,11 @@ const bundledFileSchema = z.object({
 
 /** A round as it was heard. Where its clips begin and how they were matched follows from the recordings. */
 const bundledRoundSchema = roundSchema.omit({ ...OF_TRIAL, matchedLufs: true, gainsDb: true, cuts: true, lengthS: true }).extend({
-  listeners: z.array(listenerSchema.omit({ roundId: true, binnedAtMs: true }).extend({ ratings: z.array(ratingSchema.omit({ listenerId: true })) })),
+  listeners: z.array(
+    listenerSchema
+      .omit({ roundId: true, binnedAtMs: true })
+      .extend({ ratings: z.array(ratingSchema.omit({ listenerId: true })), choices: z.array(choiceSchema.omit({ listenerId: true })).default([]) }),
+  ),
 });
 
 /** What a device told, second by second. */

@@ -1,39 +1,8 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { newId } from '../domain/identity.ts';
 import { applyLog, type LogLine } from '../domain/logLine.ts';
 import { type Take, untouchedTake } from '../domain/take.ts';
-import { exactShare, fisherExact } from './exactTests.ts';
 import { incidentBelongs, incidentNext, incidentSums, incidentWords } from './incidents.ts';
-
-describe('exact intervals and tests', () => {
-  it.each([
-    // By the closed forms for none and all, and by the published table for 5 of 10.
-    [0, 10, 0, 1 - 0.025 ** 0.1],
-    [10, 10, 0.025 ** 0.1, 1],
-    [5, 10, 0.187, 0.813],
-  ])('%i of %i lies in %f to %f', (came, tries, low, high) => {
-    const [from, to] = exactShare(came, tries, 0.95);
-    expect(from).toBeCloseTo(low, 3);
-    expect(to).toBeCloseTo(high, 3);
-  });
-
-  it('the lady tasting tea: 3 of 4 right is no proof, 4 of 4 is one of 70 on each side', () => {
-    expect(fisherExact(3, 1, 1, 3)).toBeCloseTo(34 / 70, 9);
-    expect(fisherExact(4, 0, 0, 4)).toBeCloseTo(2 / 70, 9);
-    expect(fisherExact(3, 0, 0, 0)).toBe(1);
-  });
-
-  it('is the same with both sides exchanged, and a chance', () => {
-    const count = fc.integer({ min: 0, max: 12 });
-    fc.assert(
-      fc.property(count, count, count, count, (a, b, c, d) => {
-        const p = fisherExact(a, b, c, d);
-        return p > 0 && p <= 1 && Math.abs(p - fisherExact(c, d, a, b)) < 1e-9;
-      }),
-    );
-  });
-});
 
 const [QU, LO] = [newId(), newId()];
 const take = (station: string): Take =>

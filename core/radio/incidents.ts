@@ -1,6 +1,6 @@
 import type { Incident, Take } from '../domain/take.ts';
 import { setupCondition } from '../domain/take.ts';
-import { exactShare, fisherExact } from './exactTests.ts';
+import { exactShare, fisherExact } from '../statistics/exactTests.ts';
 
 /** How often an incident came again on one candidate at one spot. */
 export interface IncidentCell {

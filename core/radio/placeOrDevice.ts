@@ -1,5 +1,5 @@
 import { WALK_SIDES, type WalkHeading, type WalkSide } from '../domain/walk.ts';
-import { fisherExact } from './exactTests.ts';
+import { fisherExact } from '../statistics/exactTests.ts';
 import type { WalkWindow } from './walkWindows.ts';
 
 /** The windows of one candidate over the walks of a station. */

@@ -1,11 +1,14 @@
-import { type BlindRound, ratingDraftSchema } from '@marvet/core/domain/round';
-import { BLIND_LETTERS, placeOfLetter } from '@marvet/core/listen/blindOrder';
+import { type BlindRound, type HiddenCheck, ratingDraftSchema } from '@marvet/core/domain/round';
+import { placeOfLetter } from '@marvet/core/listen/blindOrder';
+import { heardAt } from '@marvet/core/listen/hiddenChecks';
 import { Hono } from 'hono';
-import type { RoundRow } from '../store/records.ts';
+import type { ListenerRow, RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
+import { answeredBy, nextOf } from './comparing.ts';
+import { cutOf, metRound } from './heardRound.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
-import { anyStereo, clipOf, sourcesOf } from './roundCuts.ts';
+import { anyStereo, clipOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /**
@@ -13,25 +16,9 @@ import type { Services } from './services.ts';
  * a take or a candidate; clips are alike in length, form and headers.
  */
 export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
-  async function present(from: Pick<ReadTables, 'listeners' | 'rounds'>, id: string) {
-    const listener = await from.listeners.findOneBy({ id, binnedAtMs: IsNull() });
-    const round = listener && (await from.rounds.findOneBy({ id: listener.roundId, binnedAtMs: IsNull() }));
-    if (!listener || !round) throw notFound('listening round');
-    return { listener, round, letters: BLIND_LETTERS.slice(0, round.recordingIds.length) };
-  }
-
-  /** Where each clip of a round lies. Rounds of before clips were aligned are cut when they are first heard. */
-  async function cutOf(round: RoundRow): Promise<{ starts: number[]; lengthS: number }> {
-    if (round.cuts && round.lengthS !== null) return { starts: round.cuts.map((cut) => cut.startS), lengthS: round.lengthS };
-    const { cuts, lengthS } = await work.cut(round.trialId, { sources: await sourcesOf(store, blobs, round.trialId, round.recordingIds) });
-    const kept = cuts.map(({ startS, delayMs }) => ({ startS, delayMs }));
-    await store.write((tables) => tables.rounds.update(round.id, { cuts: kept, lengthS }));
-    return { starts: kept.map((cut) => cut.startS), lengthS };
-  }
-
   return new Hono()
     .get('/:listener', async (context) => {
-      const { listener, round, letters } = await present(store, pathId(context, 'listener'));
+      const { listener, round, letters } = await metRound(store, pathId(context, 'listener'));
       const criteria = await store.criteria.find({ where: { id: In(round.criterionIds) }, order: { position: 'ASC' } });
       const ratings = await store.ratings.findBy({ listenerId: listener.id });
       const blind: BlindRound = {
@@ -39,6 +26,9 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
         listenerName: listener.name,
         listenedOn: listener.listenedOn,
         title: round.title,
+        kind: round.kind,
+        next: round.kind === 'scores' ? null : nextOf({ listener, letters }, await answeredBy(store, listener)),
+        comparisons: round.comparisons === null ? null : (listener.comparisons?.length ?? null),
         letters,
         matchedLufs: round.matchedLufs,
         targetLufs: round.targetLufs,
@@ -49,12 +39,14 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       return context.json(blind);
     })
     .get('/:listener/clips/:letter', async (context) => {
-      const { listener, round } = await present(store, pathId(context, 'listener'));
+      const { listener, round } = await metRound(store, pathId(context, 'listener'));
       const place = placeOfLetter(listener.order, context.req.param('letter'));
-      if (place === undefined) throw notFound('clip');
-      const { starts, lengthS } = await cutOf(round);
-      const where = { id: round.recordingIds[place] as string, trialId: round.trialId };
-      const heard = { startS: starts[place] as number, lengthS, gainDb: round.gainsDb[place] ?? 0 };
+      // Of a round that is compared, the clips of one comparison come together.
+      if (place === undefined || round.kind !== 'scores') throw notFound('clip');
+      const { starts, lengthS } = await cutOf({ store, blobs, work }, round);
+      const { of, check } = heardAt(round, place) as { of: number; check: HiddenCheck | null };
+      const where = { id: round.recordingIds[of] as string, trialId: round.trialId };
+      const heard = { startS: starts[of] as number, lengthS, gainDb: round.gainsDb[of] ?? 0, worse: check === 'worse' };
       const clip = await clipOf({ store, blobs, work }, where, round.id, heard, await anyStereo(store, round.recordingIds));
       return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     })
@@ -62,9 +54,9 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       const id = pathId(context, 'listener');
       const rating = await readBody(context, ratingDraftSchema);
       await store.write(async (tables) => {
-        const { listener, round, letters } = await present(tables, id);
+        const { listener, round, letters } = await metRound(tables, id);
         if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: scores can no longer change');
-        if (!letters.includes(rating.letter) || !round.criterionIds.includes(rating.criterionId)) throw notFound('clip or criterion in this round');
+        if (round.kind !== 'scores' || !letters.includes(rating.letter) || !round.criterionIds.includes(rating.criterionId)) throw notFound('clip or criterion in this round');
         await tables.ratings.upsert({ ...rating, listenerId: listener.id }, ['listenerId', 'letter', 'criterionId']);
       });
       return context.json(rating);
@@ -72,12 +64,20 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
     .post('/:listener/finish', async (context) => {
       const id = pathId(context, 'listener');
       await store.write(async (tables) => {
-        const { listener, round, letters } = await present(tables, id);
+        const { listener, round, letters } = await metRound(tables, id);
         const rated = await tables.ratings.countBy({ listenerId: listener.id });
         const wanted = letters.length * round.criterionIds.length;
-        if (rated < wanted) throw new ApiError(422, 'incomplete', `${wanted - rated} of ${wanted} scores are still open. Score every clip, then finish.`);
+        if (round.kind !== 'scores') await refuseUnanswered(tables, listener, round);
+        else if (rated < wanted) throw new ApiError(422, 'incomplete', `${wanted - rated} of ${wanted} scores are still open. Score every clip, then finish.`);
         await tables.listeners.update({ id: listener.id, finishedAtMs: IsNull() }, { finishedAtMs: Date.now() });
       });
       return context.body(null, 204);
     });
+}
+
+/** @throws ApiError 422 where comparisons are open, or none was answered */
+async function refuseUnanswered(tables: Pick<ReadTables, 'choices'>, listener: ListenerRow, round: RoundRow): Promise<void> {
+  const done = await answeredBy(tables, listener);
+  const wanted = round.comparisons === null ? 1 : (listener.comparisons?.length ?? 0);
+  if (done < wanted) throw new ApiError(422, 'incomplete', `${wanted - done} of ${wanted} comparisons are still open. Answer them, then finish.`);
 }

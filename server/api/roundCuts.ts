@@ -1,7 +1,7 @@
 import type { RoundDraft } from '@marvet/core/domain/round';
 import { isWide } from '@marvet/core/listen/blindClip';
 import { levelMatch } from '@marvet/core/listen/levelMatch';
-import type { ClipTask } from '../jobs/tasks.ts';
+import type { ChannelPlace, ClipTask } from '../jobs/tasks.ts';
 import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull, inParts } from '../store/table.ts';
@@ -30,26 +30,39 @@ export async function matchedClips(
 }
 
 /** Where a clip lies in its recording, and by how much it is raised. */
-type ClipPlace = Pick<ClipTask, 'startS' | 'lengthS' | 'gainDb'>;
+type ClipPlace = Pick<ClipTask, 'startS' | 'lengthS' | 'gainDb'> & { worse?: boolean };
 
 /** Whether any of some recordings is stereo: then all of their clips have two channels. */
 export async function anyStereo(store: Pick<ReadTables, 'recordings'>, recordingIds: readonly string[]): Promise<boolean> {
   return isWide(await inParts(recordingIds, (part) => store.recordings.find({ select: { id: true, channels: true }, where: { id: part } })));
 }
 
+/** Where recordings lie, in the order of their ids. @throws ApiError 404 where one is gone */
+export async function placesOf({ store, blobs }: Pick<Services, 'store' | 'blobs'>, trialId: string, ids: readonly string[]): Promise<ChannelPlace[]> {
+  const select = { id: true, fileId: true, channels: true, startS: true, endS: true } as const;
+  const recordings = await inParts(ids, (part) => store.recordings.find({ select, where: { id: part, trialId } }));
+  const files = await inParts(
+    recordings.map(({ fileId }) => fileId),
+    (part) => store.files.find({ select: { id: true, sha256: true }, where: { id: part } }),
+  );
+  return ids.map((id) => {
+    const recording = recordings.find((each) => each.id === id);
+    const file = files.find((each) => each.id === recording?.fileId);
+    if (!recording || !file) throw notFound('clip');
+    return { path: blobs.pathOf(file.sha256), span: spanOf(recording), channels: recording.channels };
+  });
+}
+
 /** A clip of a recording, as it is heard. @throws ApiError 404 where the recording is gone */
 export async function clipOf(
-  { store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>,
-  where: { id: string; trialId: string },
+  services: Pick<Services, 'store' | 'blobs' | 'work'>,
+  { id, trialId }: { id: string; trialId: string },
   subjectId: string,
   place: ClipPlace,
   wide: boolean,
 ): Promise<Uint8Array<ArrayBuffer>> {
-  const recording = await store.recordings.findOne({ select: { id: true, fileId: true, channels: true, startS: true, endS: true }, where });
-  const file = recording && (await store.files.findOne({ select: { id: true, sha256: true }, where: { id: recording.fileId } }));
-  if (!recording || !file) throw notFound('clip');
-  const clip = await work.clip(subjectId, { path: blobs.pathOf(file.sha256), span: spanOf(recording), channels: recording.channels, wide, ...place });
-  return clip as Uint8Array<ArrayBuffer>;
+  const [source] = await placesOf(services, trialId, [id]);
+  return (await services.work.clip(subjectId, { ...(source as ChannelPlace), wide, worse: false, ...place })) as Uint8Array<ArrayBuffer>;
 }
 
 /** What is to be cut: each recording with the part that is judged. */

@@ -2,6 +2,8 @@ import { randomInt } from 'node:crypto';
 import { newId } from '@marvet/core/domain/identity';
 import { type Listener, listenerDraftSchema, type Round, roundDraftSchema } from '@marvet/core/domain/round';
 import { BLIND_LETTERS, blindOrder } from '@marvet/core/listen/blindOrder';
+import { heardAt } from '@marvet/core/listen/hiddenChecks';
+import { betterComparisons, oddComparisons, sameComparisons } from '@marvet/core/listen/paired/sequence';
 import { Hono } from 'hono';
 import type { ListenerRow, RoundRow, Row } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
@@ -11,25 +13,53 @@ import { matchedClips } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 const UNIFORM_STEPS = 2 ** 32;
+const thrown = () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS;
+
+/** What one listener compares, in an order of their own; null where points are given. */
+function comparisonsOf({ kind, recordingIds, comparisons }: RoundRow): number[][] | null {
+  switch (kind) {
+    case 'scores':
+      return null;
+    case 'same':
+      return sameComparisons(comparisons, thrown);
+    case 'odd':
+      return oddComparisons(comparisons, thrown);
+    case 'better':
+      return betterComparisons(recordingIds.length, comparisons, thrown);
+  }
+}
 
 /**
  * A listener as anyone may see it: which letter was what, and the scores, only once the listener is done.
  * Nobody sees those of others either while a listener of the round is still at it, since they might be the same person.
  */
-function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<'ratings'>[], open: boolean): Listener {
+function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<'ratings'>[], choices: readonly Row<'choices'>[], open: boolean): Listener {
   const done = row.finishedAtMs !== null && open;
-  const letters = Object.fromEntries(row.order.map((place, index) => [BLIND_LETTERS[index] as string, round.recordingIds[place] as string]));
+  const heardUnder = row.order.flatMap((place, index) => {
+    const heard = heardAt(round, place);
+    return heard ? [{ letter: BLIND_LETTERS[index] as string, ...heard }] : [];
+  });
+  const letters = Object.fromEntries(heardUnder.map(({ letter, of }) => [letter, round.recordingIds[of] as string]));
+  const answered = choices.filter((choice) => choice.listenerId === row.id).sort((a, b) => a.number - b.number);
+  const heard = answered.map(({ number, picks }) => ({ picks, recordingIds: (row.comparisons?.[number] ?? []).map((place) => round.recordingIds[place] as string) }));
   const { id, roundId, name, listenedOn, sample, finishedAtMs } = row;
-  return { id, roundId, name, listenedOn, sample, finishedAtMs, letters: done ? letters : null, ratings: done ? ratings.filter((rating) => rating.listenerId === row.id) : [] };
+  return {
+    ...{ id, roundId, name, listenedOn, sample, finishedAtMs },
+    letters: done ? letters : null,
+    checks: done ? Object.fromEntries(heardUnder.flatMap(({ letter, check }) => (check ? [[letter, check]] : []))) : {},
+    ratings: done ? ratings.filter((rating) => rating.listenerId === row.id) : [],
+    comparisonsDone: answered.length,
+    choices: done ? heard : [],
+  };
 }
 
-function shownRound(row: RoundRow, listeners: readonly ListenerRow[], ratings: readonly Row<'ratings'>[]): Round {
-  const { gainsDb: _gains, binnedAtMs: _binned, cuts, lengthS: _length, ...rest } = row;
+function shownRound(row: RoundRow, listeners: readonly ListenerRow[], ratings: readonly Row<'ratings'>[], choices: readonly Row<'choices'>[]): Round {
+  const { gainsDb: _gains, binnedAtMs: _binned, checkOf: _checkOf, cuts, lengthS: _length, ...rest } = row;
   const open = listeners.every((listener) => listener.finishedAtMs !== null);
-  return { ...rest, delaysMs: cuts?.map((cut) => cut.delayMs) ?? null, listeners: listeners.map((listener) => shownListener(row, listener, ratings, open)) };
+  return { ...rest, delaysMs: cuts?.map((cut) => cut.delayMs) ?? null, listeners: listeners.map((listener) => shownListener(row, listener, ratings, choices, open)) };
 }
 
-/** Rounds with their listeners and scores, in three queries however many there are. */
+/** Rounds with their listeners, scores and choices, in four queries however many there are. */
 async function shownRounds(store: ReadTables, rows: readonly RoundRow[]): Promise<Round[]> {
   const listeners = await inParts(
     rows.map((row) => row.id),
@@ -39,11 +69,16 @@ async function shownRounds(store: ReadTables, rows: readonly RoundRow[]): Promis
     listeners.map((listener) => listener.id),
     (part) => store.ratings.findBy({ listenerId: part }),
   );
+  const choices = await inParts(
+    listeners.map((listener) => listener.id),
+    (part) => store.choices.findBy({ listenerId: part }),
+  );
   return rows.map((row) =>
     shownRound(
       row,
       listeners.filter((listener) => listener.roundId === row.id),
       ratings,
+      choices,
     ),
   );
 }
@@ -75,10 +110,11 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
         sample: false,
         createdAtMs: Date.now(),
         ...matched,
+        checkOf: draft.checks.map(() => randomInt(draft.recordingIds.length)),
         binnedAtMs: null,
       };
       await store.write((tables) => tables.rounds.insert(row));
-      return context.json(shownRound(row, [], []), 201);
+      return context.json(shownRound(row, [], [], []), 201);
     })
     .delete('/:id', async (context) => {
       const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
@@ -101,10 +137,11 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
           createdAtMs: Date.now(),
           finishedAtMs: null,
           binnedAtMs: null,
-          order: blindOrder(round.recordingIds.length, () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS),
+          order: blindOrder(round.recordingIds.length + round.checks.length, thrown),
+          comparisons: comparisonsOf(round),
         };
         await tables.listeners.insert(row);
-        return shownListener(round, row, [], false);
+        return shownListener(round, row, [], [], false);
       });
       return context.json(answer, 201);
     })

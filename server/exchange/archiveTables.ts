@@ -32,7 +32,7 @@ const OF_TRIAL = [
  * Kinds of records that an archive of a trial holds, each in a file of its own. What is under way on one computer (jobs, recordings
  * that are being made) and who was let in stay there.
  */
-export const ARCHIVED = ['trials', 'items', ...OF_TRIAL, 'listeners', 'ratings', 'photos'] as const satisfies readonly RecordName[];
+export const ARCHIVED = ['trials', 'items', ...OF_TRIAL, 'listeners', 'ratings', 'choices', 'photos'] as const satisfies readonly RecordName[];
 export type Archived = (typeof ARCHIVED)[number];
 
 /** The records of a trial, as they are stored. */
@@ -52,6 +52,7 @@ export async function archivedRows(tables: ReadTables, trialId: string): Promise
     items: await inParts(itemIds, (part) => tables.items.findBy({ id: part })),
     listeners,
     ratings: await inParts(ids(listeners), (part) => tables.ratings.findBy({ listenerId: part })),
+    choices: await inParts(ids(listeners), (part) => tables.choices.findBy({ listenerId: part })),
     photos: await inParts(owners, (part) => tables.photos.findBy({ ownerId: part })),
   };
 }

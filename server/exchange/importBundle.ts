@@ -159,9 +159,10 @@ async function importRounds(services: Services, trial: BundledTrial): Promise<vo
     const matched = await matchedClips(services, trial.id, round);
     await store.write(async (tables) => {
       await tables.rounds.insert({ ...round, ...matched, trialId: trial.id, binnedAtMs: null });
-      for (const { ratings, ...listener } of listeners) {
+      for (const { ratings, choices, ...listener } of listeners) {
         await tables.listeners.insert({ ...listener, roundId: round.id, binnedAtMs: null });
-        await tables.ratings.insert(ratings.map((rating) => ({ ...rating, listenerId: listener.id })));
+        if (ratings.length > 0) await tables.ratings.insert(ratings.map((rating) => ({ ...rating, listenerId: listener.id })));
+        if (choices.length > 0) await tables.choices.insert(choices.map((choice) => ({ ...choice, listenerId: listener.id })));
       }
     });
   }

@@ -146,6 +146,6 @@ function refuseStrangers(rows: ArchivedRows, trialId: string): void {
   const strange =
     ARCHIVED.some((name) => (rows[name] as object[]).some((row) => 'trialId' in row && row.trialId !== trialId)) ||
     rows.listeners.some(({ roundId }) => !rounds.has(roundId)) ||
-    rows.ratings.some(({ listenerId }) => !listeners.has(listenerId));
+    [...rows.ratings, ...rows.choices].some(({ listenerId }) => !listeners.has(listenerId));
   if (strange) throw new ArchiveError('It holds records of another trial.');
 }

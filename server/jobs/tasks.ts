@@ -63,6 +63,18 @@ export interface ClipTask extends ChannelPlace, ClipSource {
   kind: 'clip';
   /** Made of two channels, whatever it was recorded in: so are all of a round in which one is stereo. */
   wide: boolean;
+  /** Made worse on purpose. */
+  worse: boolean;
+}
+
+/** Two or three clips that are compared, in one file: channels of the first, then of the second. */
+export interface ComparisonTask {
+  kind: 'comparison';
+  /** Each recording once. */
+  clips: (ChannelPlace & ClipSource)[];
+  /** Which of them is heard under each letter. */
+  heard: number[];
+  wide: boolean;
 }
 
 /** The takes of files of each recorder, by its clock. */
@@ -113,7 +125,20 @@ export interface AlikeTask {
   others: (PrintedFile & { group: string })[];
 }
 
-export type AnyTask = DecodeTask | FollowTask | PrintTask | AlikeTask | MeasureTask | PairTask | BackupTask | CutTask | ClipTask | PlanTask | PlacesTask | LevelsTask;
+export type AnyTask =
+  | DecodeTask
+  | FollowTask
+  | PrintTask
+  | AlikeTask
+  | MeasureTask
+  | PairTask
+  | BackupTask
+  | CutTask
+  | ClipTask
+  | ComparisonTask
+  | PlanTask
+  | PlacesTask
+  | LevelsTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
 export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
@@ -133,7 +158,7 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
           ? (LowerTrack | null)[]
           : Task extends CutTask
             ? RoundCut
-            : Task extends ClipTask
+            : Task extends ClipTask | ComparisonTask
               ? Uint8Array
               : Task extends LevelsTask
                 ? LevelSeries

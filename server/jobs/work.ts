@@ -1,3 +1,4 @@
+import { newId } from '@marvet/core/domain/identity';
 import type { Job, JobKind } from '@marvet/core/domain/job';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { RoundCut } from '@marvet/core/listen/cutRound';
@@ -14,7 +15,7 @@ import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
 import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
-import type { ClipTask, CutTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
+import type { ClipTask, ComparisonTask, CutTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
 
 /** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
 const KEPT_BYTES = 160 << 20;
@@ -27,6 +28,8 @@ export interface Work {
   pair(trialId: string, subjectId: string, task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
   cut(trialId: string, task: Omit<CutTask, 'kind'>): Promise<RoundCut>;
   clip(roundId: string, task: Omit<ClipTask, 'kind'>): Promise<Uint8Array>;
+  /** Made anew each time. */
+  comparison(roundId: string, task: Omit<ComparisonTask, 'kind'>): Promise<Uint8Array>;
   places(trialId: string, task: Omit<PlacesTask, 'kind'>): Promise<PlacedByClock[]>;
   levels(trialId: string, task: Omit<LevelsTask, 'kind'>): Promise<LevelSeries>;
   plan(trialId: string, plan: PlanDraft, context: PlanContext): Promise<BuiltPlan>;
@@ -53,6 +56,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     pair: waitedFor,
     cut: waitedFor,
     clip: waitedFor,
+    comparison: waitedFor,
     plan: waitedFor,
     places: waitedFor,
     levels: waitedFor,
@@ -89,6 +93,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     pair: (trialId, subjectId, task) => result(trialId, subjectId, `pair v${METHOD_VERSION} ${JSON.stringify(task)}`, { kind: 'pair', ...task }, true),
     cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, false),
     clip: (roundId, task) => result(null, roundId, `clip ${JSON.stringify(task)}`, { kind: 'clip', ...task }, true),
+    comparison: (roundId, task) => result(null, roundId, `comparison ${newId()}`, { kind: 'comparison', ...task }, false),
     places: (trialId, task) => result(trialId, trialId, `places ${trialId} ${JSON.stringify(task)}`, { kind: 'places', ...task }, true),
     levels: (trialId, task) => result(trialId, trialId, `levels ${task.path}`, { kind: 'levels', ...task }, true),
     plan: (trialId, plan, context) => result(trialId, trialId, `plan ${trialId} ${JSON.stringify(plan)} ${JSON.stringify(context)}`, { kind: 'plan', plan, context }, false),

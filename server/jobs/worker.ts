@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import type { MessagePort } from 'node:worker_threads';
 import type { ByteSource } from '@marvet/core/audio/byteSource';
 import { DecodeError } from '@marvet/core/audio/decode/decodedSound';
@@ -7,6 +8,7 @@ import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { cutRound } from '@marvet/core/listen/cutRound';
+import { madeWorse } from '@marvet/core/listen/madeWorse';
 import { type GrowingFile, measureGrowing } from '@marvet/core/measure/measureGrowing';
 import { backupOf } from '@marvet/core/measure/pair/backupFile';
 import { measurePair } from '@marvet/core/measure/pair/pair';
@@ -19,7 +21,7 @@ import { type SoundLink, sameSound } from '@marvet/core/takes/sound/sameSound';
 import { soundPrint } from '@marvet/core/takes/sound/soundPrint';
 import { withFileSource } from '../audio/fileSource.ts';
 import { decodeFile } from './decodeFile.ts';
-import type { AlikeTask, Answer, AnyTask, ChannelPlace, PrintedFile } from './tasks.ts';
+import type { AlikeTask, Answer, AnyTask, ChannelPlace, ClipTask, PrintedFile } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
 
@@ -59,7 +61,12 @@ function done(task: AnyTask, progress: MessagePort): unknown {
         cutRound(task.sources.map(({ takeId, performance, speech }, index) => ({ track: tracks[index] as PairTrack, takeId, performance, speech }))),
       );
     case 'clip':
-      return withTracks([task], ([track]) => writeWav(blindClip(track as PairTrack, task, task.wide), { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
+      return withTracks([task], ([track]) => writeWav(clipOf(track as PairTrack, task), { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
+    case 'comparison':
+      return withTracks(task.clips, (tracks) => {
+        const made = task.clips.map((clip, index) => blindClip(tracks[index] as PairTrack, clip, task.wide));
+        return writeWav(noisy(task.heard.flatMap((index) => made[index] as Float64Array[])), { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ });
+      });
     case 'places':
       return task.recorders.map(({ files, aheadByHandS }) => placeByClock(files, task.takes, aheadByHandS));
     case 'levels':
@@ -85,6 +92,22 @@ function linksOf({ file, others }: AlikeTask): SoundLink[] {
     return link ? [link] : [];
   });
 }
+
+function clipOf(track: PairTrack, task: ClipTask): Float64Array[] {
+  const clip = blindClip(track, task, task.wide);
+  return task.worse ? madeWorse(clip, CLIP_RATE_HZ) : clip;
+}
+
+/** Copies with a step of 24 bits up or down here and there: the same clip twice is not the same bytes, and nobody hears it. */
+function noisy(channels: readonly Float64Array[]): Float64Array[] {
+  return channels.map((samples) => {
+    const bits = randomBytes(samples.length);
+    const copy = new Float64Array(samples.length);
+    for (let at = 0; at < samples.length; at++) copy[at] = (samples[at] as number) + (((bits[at] as number) & 1) - (((bits[at] as number) >> 1) & 1)) * STEP_OF_24_BITS;
+    return copy;
+  });
+}
+const STEP_OF_24_BITS = 2 ** -23;
 
 /** How long a thread sleeps at most before it looks again whether the file was closed. */
 const SLEEP_MS = 100;

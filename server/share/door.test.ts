@@ -236,6 +236,7 @@ function addresses(ofTrial: string, listenerId: string): { method: string; path:
       .replace(':trial', ofTrial)
       .replace(':listener', listenerId)
       .replace(':letter', 'A')
+      .replace(':number', '0')
       .replace(/:[a-zA-Z]+/g, OTHER_ID)
       .replace('/api/trials/99999999-9999-4999-8999-999999999999', `/api/trials/${ofTrial}`),
   }));
@@ -308,7 +309,9 @@ describe('roles', () => {
       'GET /api/door/me',
       'GET /api/listen/L',
       'GET /api/listen/L/clips/A',
+      'GET /api/listen/L/comparisons/0',
       'POST /api/listen/L/finish',
+      'PUT /api/listen/L/comparisons/0',
       'PUT /api/listen/L/ratings',
     ]);
     const outside = await phone.ask('GET', `/api/listen/${listener.id}`);
@@ -381,11 +384,26 @@ describe('logging from outside', () => {
 async function blindListener(): Promise<Listener> {
   const criterion = (await harness.call<{ id: string }>('POST', `${at}/criteria`, { name: `Clear ${newId()}`, kind: 'listened', weight: 1, best: 10, worst: 0 })).body;
   const roundId = newId();
-  const listener = { id: newId(), roundId, name: 'Orla', listenedOn: 'buds', order: [0, 1], sample: false, createdAtMs: 1, finishedAtMs: null, binnedAtMs: null };
+  const listener = {
+    id: newId(),
+    roundId,
+    name: 'Orla',
+    listenedOn: 'buds',
+    order: [0, 1],
+    comparisons: null,
+    sample: false,
+    createdAtMs: 1,
+    finishedAtMs: null,
+    binnedAtMs: null,
+  };
   const round = {
     id: roundId,
     trialId,
     title: 'R',
+    kind: 'scores',
+    comparisons: null,
+    checks: [],
+    checkOf: [],
     recordingIds: [newId(), newId()],
     criterionIds: [criterion.id],
     matchedLufs: -23,

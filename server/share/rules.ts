@@ -61,6 +61,8 @@ const RULES: Record<GuestRole, readonly Rule[]> = {
     ['GET', listener('')],
     ['GET', listener('/clips/[A-Z]')],
     ['PUT', listener('/ratings')],
+    ['GET', listener('/comparisons/\\d+')],
+    ['PUT', listener('/comparisons/\\d+')],
     ['POST', listener('/finish')],
   ],
 };

@@ -17,7 +17,7 @@ import { readingSecondSchema } from '@marvet/core/domain/reading';
 import { recorderSchema } from '@marvet/core/domain/recorder';
 import { audioFileSchema, recordingSchema } from '@marvet/core/domain/recording';
 import { rigRecordSchema } from '@marvet/core/domain/rigRecord';
-import { listenerSchema, ratingSchema, roundSchema } from '@marvet/core/domain/round';
+import { choiceSchema, listenerSchema, ratingSchema, roundSchema } from '@marvet/core/domain/round';
 import { scriptSchema } from '@marvet/core/domain/script';
 import { sightSchema } from '@marvet/core/domain/sight';
 import { stationSchema } from '@marvet/core/domain/station';
@@ -87,6 +87,7 @@ export const RECORDS = {
   rounds: { table: 'round', schema: roundSchema, keys: ['id'] },
   listeners: { table: 'listener', schema: listenerSchema, keys: ['id'] },
   ratings: { table: 'rating', schema: ratingSchema, keys: ['listenerId', 'letter', 'criterionId'] },
+  choices: { table: 'choice', schema: choiceSchema, keys: ['listenerId', 'number'] },
   devices: { table: 'device', schema: deviceSchema, keys: ['id'] },
   readings: { table: 'reading', schema: readingSecondSchema, keys: ['deviceId', 'atS'] },
   guests: { table: 'guest', schema: guestSchema, keys: ['id'] },

@@ -15,19 +15,35 @@ export class ClipSwitcher {
   private node: AudioWorkletNode | null = null;
   lengthS = 0;
 
-  /** Fetches and decodes the clips. @throws Error when one cannot be fetched */
+  /** Fetches and decodes the clips, each from an address of its own. @throws Error when one cannot be fetched */
   async load(urls: readonly string[], onReport: (report: SwitcherReport) => void, onProgress: (share: number) => void): Promise<void> {
     let done = 0;
     const decoded = await Promise.all(
       urls.map(async (url) => {
-        const response = await fetch(url);
-        if (!response.ok) throw new Error('A clip cannot be fetched. Reload the page.');
-        const buffer = await this.context.decodeAudioData(await response.arrayBuffer());
+        const channels = await this.fetched(url);
         onProgress(++done / urls.length);
-        return Array.from({ length: Math.min(2, buffer.numberOfChannels) }, (_, channel) => buffer.getChannelData(channel).slice());
+        return channels.slice(0, 2);
       }),
     );
     await this.start(decoded, onReport);
+  }
+
+  /** Fetches clips that come in one file, one after the other in its channels. @throws Error when it cannot be fetched */
+  async loadTogether(url: string, count: number, onReport: (report: SwitcherReport) => void, onProgress: (share: number) => void): Promise<void> {
+    const channels = await this.fetched(url);
+    onProgress(1);
+    const each = channels.length / count;
+    await this.start(
+      Array.from({ length: count }, (_, clip) => channels.slice(clip * each, (clip + 1) * each)),
+      onReport,
+    );
+  }
+
+  private async fetched(url: string): Promise<Float32Array<ArrayBuffer>[]> {
+    const response = await fetch(url);
+    if (!response.ok) throw new Error('A clip cannot be fetched. Reload the page.');
+    const buffer = await this.context.decodeAudioData(await response.arrayBuffer());
+    return Array.from({ length: buffer.numberOfChannels }, (_, channel) => buffer.getChannelData(channel).slice());
   }
 
   /** Starts with clips that are at hand as samples; they are handed over. */

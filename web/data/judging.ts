@@ -1,6 +1,6 @@
 import type { OpenListening } from '@marvet/core/contract/openListening';
 import type { VerdictView } from '@marvet/core/contract/verdict';
-import type { BlindRound, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
+import type { BlindRound, ChoiceDraft, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
 
 interface InTrial {
@@ -16,6 +16,7 @@ export const {
   useRestoreListenerMutation,
   useRoundQuery,
   useRateMutation,
+  useCompareMutation,
   useFinishMutation,
   useVerdictQuery,
 } = api.injectEndpoints({
@@ -42,6 +43,10 @@ export const {
     round: build.query<BlindRound, string>({ query: (listenerId) => `listen/${listenerId}`, providesTags: ['Round'] }),
     rate: build.mutation<RatingDraft, { listenerId: string; rating: RatingDraft }>({
       query: ({ listenerId, rating }) => ({ url: `listen/${listenerId}/ratings`, method: 'PUT', body: rating }),
+      invalidatesTags: ['Round'],
+    }),
+    compare: build.mutation<void, { listenerId: string; number: number; choice: ChoiceDraft }>({
+      query: ({ listenerId, number, choice }) => ({ url: `listen/${listenerId}/comparisons/${number}`, method: 'PUT', body: choice }),
       invalidatesTags: ['Round'],
     }),
     finish: build.mutation<void, string>({

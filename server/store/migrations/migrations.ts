@@ -12,6 +12,7 @@ import { Devices1765000000000 } from './0011-devices.ts';
 import { Door1765100000000 } from './0012-door.ts';
 import { Recorders1765200000000 } from './0013-recorders.ts';
 import { Stereo1765300000000 } from './0014-stereo.ts';
+import { Comparisons1765400000000 } from './0015-comparisons.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -29,4 +30,5 @@ export const MIGRATIONS = [
   Door1765100000000,
   Recorders1765200000000,
   Stereo1765300000000,
+  Comparisons1765400000000,
 ];

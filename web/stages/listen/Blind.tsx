@@ -7,6 +7,7 @@ import { useFinishMutation, useRoundQuery } from '../../data/judging.ts';
 import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { ClipPlayer } from './ClipPlayer.tsx';
+import { Comparing } from './Comparing.tsx';
 import { ScoreSheet } from './ScoreSheet.tsx';
 
 /**
@@ -36,7 +37,7 @@ export function Blind({ listenerId }: { listenerId: string }) {
               </div>
               <RailFoot />
             </div>
-            {query.data!.finished ? <Finished /> : <Round round={query.data!} />}
+            {query.data!.finished ? <Finished /> : query.data!.kind === 'scores' ? <Round round={query.data!} /> : <Comparing round={query.data!} />}
           </>
         )}
       </Loaded>
@@ -49,10 +50,11 @@ function Round({ round }: { round: BlindRound }) {
   const wanted = round.letters.length * round.criteria.length;
   const open = wanted - round.ratings.length;
   const rated = new Set(round.ratings.map(({ letter }) => letter));
-  const clips = round.letters.map((letter) => ({ letter, url: `/api/listen/${round.listenerId}/clips/${letter}`, said: rated.has(letter) ? 'scored' : ' ' }));
+  const clips = round.letters.map((letter) => ({ letter, said: rated.has(letter) ? 'scored' : ' ' }));
+  const each = round.letters.map((letter) => `/api/listen/${round.listenerId}/clips/${letter}`);
   return (
     <>
-      <ClipPlayer clips={clips} />
+      <ClipPlayer clips={clips} source={{ each }} />
       {round.criteria.map((criterion) => (
         <ScoreSheet
           key={criterion.id}
@@ -79,7 +81,7 @@ function Finished() {
   return (
     <Sheet title="Done">
       <p className="mb-0">
-        Thank you. Your scores are kept, and the identities open in the trial, under Listen and Verdict, once every listener of this round is done. You may close this page.
+        Thank you. What you answered is kept, and the identities open in the trial, under Listen and Verdict, once every listener of this round is done. You may close this page.
       </p>
     </Sheet>
   );

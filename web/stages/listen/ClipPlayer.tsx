@@ -3,8 +3,10 @@ import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { ClipSwitcher, START_GAIN, secondsOf } from '../../audio/clipSwitcher.ts';
+import type { SwitcherReport } from '../../audio/switcherMessages.ts';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 import { Progress } from '../../parts/Progress.tsx';
+import { WHILE_CHOOSING } from './whileChoosing.ts';
 
 const HELP: KeyHelp[] = [
   { keys: 'A … L', does: 'Hear that clip, at the same place' },
@@ -18,36 +20,64 @@ const SHORTEST_LOOP_S = 0.3;
 /** A clip under its letter. */
 export interface PlayedClip {
   letter: string;
-  url: string;
   /** What it is, where that may be seen; else its letter. */
   mark?: React.ReactNode;
   /** What is said of it while another is heard. */
   said: string;
 }
 
+/** Where clips come from: each from an address of its own, in their order, or all in one file. */
+export type ClipSource = { each: readonly string[] } | { together: string };
+
+/** What stays from one set of clips to the next: how loud, and whether it plays. */
+export interface PlayerHabit {
+  gainDb: number;
+  playing: boolean;
+}
+
+interface ClipPlayerProps {
+  clips: readonly PlayedClip[];
+  source: ClipSource;
+  /** How it was left with the clips before. */
+  habit?: PlayerHabit;
+  onHabit?(habit: PlayerHabit): void;
+}
+
+const QUIET: PlayerHabit = { gainDb: 20 * Math.log10(START_GAIN), playing: false };
+
 /** Instant switching between clips at one shared position, with a loop. */
-export function ClipPlayer({ clips }: { clips: readonly PlayedClip[] }) {
+export function ClipPlayer({ clips, source, habit = QUIET, onHabit }: ClipPlayerProps) {
   const switcher = useRef<ClipSwitcher | null>(null);
   const [share, setShare] = useState(0);
   const [failure, setFailure] = useState<string | null>(null);
   const [state, setState] = useState({ atS: 0, heard: 0, playing: false });
   const [loop, setLoop] = useState<[number, number]>([0, 0]);
-  const [gainDb, setGainDb] = useState(20 * Math.log10(START_GAIN));
-  const urls = clips.map(({ url }) => url).join('\n');
+  const [gainDb, setGainDb] = useState(habit.gainDb);
+  const begun = useRef(habit);
+  const count = clips.length;
+  const address = 'each' in source ? source.each.join('\n') : source.together;
+  const together = 'together' in source;
   useEffect(() => {
     const player = new ClipSwitcher();
     switcher.current = player;
-    player
-      .load(urls.split('\n'), ({ frame, heard, playing }) => setState({ atS: secondsOf(frame), heard, playing }), setShare)
-      .then(
-        () => setLoop([0, player.lengthS]),
-        (error: Error) => setFailure(error.message),
-      );
+    const report = ({ frame, heard, playing }: SwitcherReport) => setState({ atS: secondsOf(frame), heard, playing });
+    const loading = together ? player.loadTogether(address, count, report, setShare) : player.load(address.split('\n'), report, setShare);
+    loading.then(
+      () => {
+        setLoop([0, player.lengthS]);
+        player.setGain(10 ** (begun.current.gainDb / 20));
+        if (begun.current.playing) void player.play(true);
+      },
+      (error: Error) => setFailure(error.message),
+    );
     return () => player.close();
-  }, [urls]);
+  }, [address, together, count]);
   const lengthS = switcher.current?.lengthS ?? 0;
   const ready = lengthS > 0;
-  const play = () => void switcher.current?.play(!state.playing);
+  const play = () => {
+    onHabit?.({ gainDb, playing: !state.playing });
+    void switcher.current?.play(!state.playing);
+  };
   const setLoopTo = (startS: number, endS: number) => {
     if (endS - startS < SHORTEST_LOOP_S) return;
     setLoop([startS, endS]);
@@ -60,20 +90,23 @@ export function ClipPlayer({ clips }: { clips: readonly PlayedClip[] }) {
       const index = clips.findIndex(({ letter }) => letter.toLowerCase() === handler.keys?.join(''));
       if (index >= 0) switcher.current?.hear(index);
     },
+    WHILE_CHOOSING,
     [clips],
   );
   useHotkeys(
     'space',
     (event) => {
-      if ((event.target as HTMLElement).closest('button')) return;
+      // On a button or an answer the space bar presses that.
+      if ((event.target as HTMLElement).closest('button, [type="radio"], [type="checkbox"]')) return;
       event.preventDefault();
       play();
     },
-    [state.playing],
+    WHILE_CHOOSING,
+    [state.playing, gainDb],
   );
-  useHotkeys('[', () => setLoopTo(state.atS, loop[1]), { useKey: true }, [state, loop]);
-  useHotkeys(']', () => setLoopTo(loop[0], state.atS), { useKey: true }, [state, loop]);
-  useHotkeys('0', () => setLoopTo(0, lengthS), [lengthS]);
+  useHotkeys('[', () => setLoopTo(state.atS, loop[1]), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
+  useHotkeys(']', () => setLoopTo(loop[0], state.atS), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
+  useHotkeys('0', () => setLoopTo(0, lengthS), WHILE_CHOOSING, [lengthS]);
   useHotkeys('left', () => switcher.current?.seek(state.atS - 1), [state]);
   useHotkeys('right', () => switcher.current?.seek(state.atS + 1), [state]);
   if (failure) {
@@ -147,6 +180,7 @@ export function ClipPlayer({ clips }: { clips: readonly PlayedClip[] }) {
             value={gainDb}
             onChange={(event) => {
               setGainDb(Number(event.target.value));
+              onHabit?.({ gainDb: Number(event.target.value), playing: state.playing });
               switcher.current?.setGain(10 ** (Number(event.target.value) / 20));
             }}
           />

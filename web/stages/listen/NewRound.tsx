@@ -1,5 +1,6 @@
 import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
+import type { HiddenCheck, RoundKind } from '@marvet/core/domain/round';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
 import { useMemo, useState } from 'react';
@@ -14,6 +15,8 @@ import { fairSentence } from '../../parts/fairSentence.ts';
 import { Field, KeptNumber } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { HiddenChecks } from './HiddenChecks.tsx';
+import { HowJudged, mayBegin } from './HowJudged.tsx';
 
 interface NewRoundProps {
   trialId: string;
@@ -36,6 +39,9 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const [takeId, setTakeId] = useState('');
   const [ids, setIds] = useState<string[]>(chosen);
   const [criterionIds, setCriterionIds] = useState(() => listened.map((criterion) => criterion.id));
+  const [kind, setKind] = useState<RoundKind>('scores');
+  const [comparisons, setComparisons] = useState<number | null>(null);
+  const [checks, setChecks] = useState<HiddenCheck[]>([]);
   const [targetLufs, setTarget] = useState(-23);
   const [ceilingDbtp, setCeiling] = useState(-1);
   const byId = useTakesById(trialId);
@@ -60,6 +66,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
     letters: (id) => words.chains.get(id)?.tape.letters ?? '??',
     slate: (place) => slateLabel(byId.get(compared[place]?.takeId ?? '')!),
   });
+  const onCriteria = kind === 'scores' || kind === 'better';
   const submit = async () => {
     const { data } = await add({
       trialId,
@@ -67,8 +74,11 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
         title: takeId
           ? `Take ${slateLabel(byId.get(takeId)!)}`
           : `Round ${number}, takes ${[...new Set(compared.map((each) => slateLabel(byId.get(each.takeId)!)))].join(', ')}`.slice(0, 120),
+        kind,
+        comparisons: kind === 'scores' ? null : comparisons,
         recordingIds: picked.map((recording) => recording.id),
-        criterionIds,
+        criterionIds: onCriteria ? criterionIds : [],
+        checks: kind === 'scores' ? checks : [],
         targetLufs,
         ceilingDbtp,
       },
@@ -134,7 +144,8 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
             </span>
           </div>
         )}
-        <fieldset>
+        <HowJudged kind={kind} comparisons={comparisons} recordings={picked.length} onKind={setKind} onComparisons={setComparisons} />
+        <fieldset hidden={!onCriteria}>
           <legend className="form-label">Judged on</legend>
           {listened.length === 0 && <div className="small soft">No criterion is listened to. Add one in Question.</div>}
           {listened.map((criterion) => (
@@ -147,12 +158,13 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
             />
           ))}
         </fieldset>
+        {kind === 'scores' && <HiddenChecks checks={checks} onChecks={setChecks} />}
         <div className="row-line">
           <KeptNumber label="Matched to, LUFS" min={-40} max={-10} value={targetLufs} onKeep={(value) => setTarget(value ?? -23)} />
           <KeptNumber label="Ceiling, dBTP" min={-12} max={0} value={ceilingDbtp} onKeep={(value) => setCeiling(value ?? -1)} />
         </div>
         <Trouble error={error} />
-        <Button type="submit" disabled={picked.length < 2 || criterionIds.length === 0 || isLoading}>
+        <Button type="submit" disabled={!mayBegin(kind, picked.length, onCriteria ? criterionIds.length : 1, comparisons) || isLoading}>
           Make the round
         </Button>
       </Form>

@@ -20,23 +20,25 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
   const query = useOpenListeningQuery({ trialId, recordingIds: ids, ...MATCHED }, { skip: open.length > 0 || ids.length < 2 });
   const words = useTrialWords(trialId);
   const byId = useTakesById(trialId);
+  const each = (query.data?.clips ?? []).map(({ recordingId, startS, gainDb }) => {
+    const where = new URLSearchParams({ startS: String(startS), lengthS: String(query.data?.lengthS), gainDb: String(gainDb) });
+    return `/api/trials/${trialId}/open-listening/clips/${recordingId}?${where}`;
+  });
   const clips = useMemo(
     () =>
-      (query.data?.clips ?? []).map(({ recordingId, startS, gainDb }, place): PlayedClip => {
+      (query.data?.clips ?? []).map(({ recordingId, gainDb }, place): PlayedClip => {
         const { chain, take } = placed(
           recordings.find(({ id }) => id === recordingId),
           byId,
           words.chains,
         );
-        const where = new URLSearchParams({ startS: String(startS), lengthS: String(query.data?.lengthS), gainDb: String(gainDb) });
         return {
           letter: BLIND_LETTERS[place] as string,
-          url: `/api/trials/${trialId}/open-listening/clips/${recordingId}?${where}`,
           mark: chain && <TapeMark tape={chain.tape} name={chain.name} />,
           said: [take && `take ${slateLabel(take)}`, `${gainDb > 0 ? '+' : ''}${signed(gainDb, 1)} dB`].filter(Boolean).join(', '),
         };
       }),
-    [query.data, recordings, byId, words.chains, trialId],
+    [query.data, recordings, byId, words.chains],
   );
   return (
     <Sheet title="Open listening" aside={query.data && <span className="small soft">matched at {signed(query.data.matchedLufs, 1)} LUFS, aligned</span>}>
@@ -45,7 +47,7 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
           {open.length} of {recordings.length} are still being measured. They are matched by their loudness, so it begins once all are.
         </p>
       ) : (
-        <Loaded of={[query]}>{() => <ClipPlayer clips={clips} />}</Loaded>
+        <Loaded of={[query]}>{() => <ClipPlayer clips={clips} source={{ each }} />}</Loaded>
       )}
       <p className="small soft mb-0 mt-2">You see which is which, so you may hear what you expect. Where it counts, make a round and listen blind. Nothing of this is kept.</p>
     </Sheet>

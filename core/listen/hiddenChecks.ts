@@ -1,0 +1,54 @@
+import type { HiddenCheck, Listener, Rating } from '../domain/round.ts';
+
+/** A round, as much of it as says what lies at a place of a listener's order: its recordings first, what is hidden after them. */
+interface Placed {
+  recordingIds: readonly string[];
+  checks: readonly HiddenCheck[];
+  checkOf: readonly number[];
+}
+
+/** What is heard at a place of a round: which recording, and as which check; undefined where there is no such place. */
+export function heardAt({ recordingIds, checks, checkOf }: Placed, place: number): { of: number; check: HiddenCheck | null } | undefined {
+  if (place < recordingIds.length) return { of: place, check: null };
+  const [check, of] = [checks[place - recordingIds.length], checkOf[place - recordingIds.length]];
+  return check === undefined || of === undefined ? undefined : { of, check };
+}
+
+/** How steady a listener was by the checks that were hidden; null where there was none of a kind. */
+export interface Steadiness {
+  /** How many points apart the same clip was judged under its two letters, on average over criteria. */
+  pointsApart: number | null;
+  /** Part of the other clips, over all criteria, that got more points than the one made worse on purpose. */
+  aboveWorse: number | null;
+}
+
+export function steadinessOf({ letters, checks, ratings }: Pick<Listener, 'letters' | 'checks' | 'ratings'>): Steadiness {
+  const letterOf = (check: HiddenCheck) => Object.keys(checks).find((letter) => checks[letter] === check);
+  const [again, worse] = [letterOf('again'), letterOf('worse')];
+  const first = again && Object.keys(letters ?? {}).find((letter) => letter !== again && checks[letter] !== 'worse' && letters?.[letter] === letters?.[again]);
+  const points = (letter: string, criterionId: string) => ratings.find((rating) => rating.letter === letter && rating.criterionId === criterionId)?.points;
+  const criterionIds = [...new Set(ratings.map(({ criterionId }) => criterionId))];
+  const apart = criterionIds.flatMap((id) => {
+    const [one, other] = [first && points(first, id), again && points(again, id)];
+    return one === undefined || other === undefined || one === '' || other === '' ? [] : [Math.abs(one - other)];
+  });
+  const above = worse ? ratings.filter(({ letter }) => letter !== worse).map((rating) => isAbove(rating, points(worse, rating.criterionId))) : [];
+  return {
+    pointsApart: apart.length === 0 ? null : apart.reduce((sum, each) => sum + each, 0) / apart.length,
+    aboveWorse: above.length === 0 ? null : above.filter(Boolean).length / above.length,
+  };
+}
+
+const isAbove = ({ points }: Rating, worse: number | undefined) => worse !== undefined && points > worse;
+
+/** Points that the same clip may lie apart, and the part of clips that must lie above the one made worse, for a listener to be called steady. */
+const [STEADY_POINTS, STEADY_SHARE] = [1.5, 0.75];
+
+/** Steadiness as a sentence; empty where nothing was hidden. */
+export function steadinessText({ pointsApart, aboveWorse }: Steadiness): string {
+  const same = pointsApart === null ? '' : `The same clip twice: ${pointsApart.toFixed(1)} points apart. `;
+  const worse = aboveWorse === null ? '' : `The one made worse: under ${Math.round(aboveWorse * 100)} % of the others. `;
+  if (same + worse === '') return '';
+  const steady = (pointsApart ?? 0) <= STEADY_POINTS && (aboveWorse ?? 1) >= STEADY_SHARE;
+  return `${same}${worse}${steady ? 'Steady.' : 'Less steady than one would build on: perhaps tired, in a noisy place, or the clips are as alike as that.'}`;
+}

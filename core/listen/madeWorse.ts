@@ -1,0 +1,19 @@
+import { Cascade, lowPass } from '../audio/biquad.ts';
+import { voiceLoudnessLufs } from './voiceLoudness.ts';
+
+/** What is left of a voice on a narrow telephone line: the low anchor of ITU-R BS.1534-3, 5.1. */
+const CORNER_HZ = 3500;
+/** Butterworth of the sixth order: 36 dB an octave. */
+const QUALITIES = [0.5176, 0.7071, 1.9319];
+
+/** A clip made worse on purpose: without its top, and as loud as it was, so that loudness does not give it away. */
+export function madeWorse(channels: readonly Float64Array[], sampleRateHz: number): Float64Array[] {
+  return channels.map((samples) => {
+    const dull = new Float64Array(samples.length);
+    new Cascade(QUALITIES.map((quality) => lowPass(CORNER_HZ, quality, sampleRateHz))).process(samples, dull, samples.length);
+    const [before, after] = [voiceLoudnessLufs(samples, sampleRateHz, []), voiceLoudnessLufs(dull, sampleRateHz, [])];
+    const gain = before === null || after === null ? 1 : 10 ** ((before - after) / 20);
+    // What was held under the ceiling of full scale stays there.
+    return dull.map((value) => Math.max(-1, Math.min(1, value * gain)));
+  });
+}

@@ -1,0 +1,37 @@
+import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { lettersOf } from '@marvet/core/listen/paired/outcome';
+import type { ListenerRow, RoundRow } from '../store/records.ts';
+import type { ReadTables } from '../store/store.ts';
+import { IsNull } from '../store/table.ts';
+import { notFound } from './http.ts';
+import { sourcesOf } from './roundCuts.ts';
+import type { Services } from './services.ts';
+
+/** A round as one listener meets it. */
+export interface Met {
+  listener: ListenerRow;
+  round: RoundRow;
+  /** Of all clips where points are given, of one comparison else. */
+  letters: string[];
+}
+
+/** The round of a listener. @throws ApiError 404 where either is gone */
+export async function metRound(from: Pick<ReadTables, 'listeners' | 'rounds'>, id: string): Promise<Met> {
+  const listener = await from.listeners.findOneBy({ id, binnedAtMs: IsNull() });
+  const round = listener && (await from.rounds.findOneBy({ id: listener.roundId, binnedAtMs: IsNull() }));
+  if (!listener || !round) throw notFound('listening round');
+  return { listener, round, letters: round.kind === 'scores' ? BLIND_LETTERS.slice(0, round.recordingIds.length + round.checks.length) : lettersOf(round.kind) };
+}
+
+/** Comparing needs the same few words again and again: longer clips are heard from their beginning. */
+const LONGEST_COMPARED_S = 20;
+
+/** Where each clip of a round lies. Rounds of before clips were aligned are cut when they are first heard. */
+export async function cutOf({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>, round: RoundRow): Promise<{ starts: number[]; lengthS: number }> {
+  if (round.cuts && round.lengthS !== null)
+    return { starts: round.cuts.map((cut) => cut.startS), lengthS: round.kind === 'scores' ? round.lengthS : Math.min(round.lengthS, LONGEST_COMPARED_S) };
+  const { cuts, lengthS } = await work.cut(round.trialId, { sources: await sourcesOf(store, blobs, round.trialId, round.recordingIds) });
+  const kept = cuts.map(({ startS, delayMs }) => ({ startS, delayMs }));
+  await store.write((tables) => tables.rounds.update(round.id, { cuts: kept, lengthS }));
+  return { starts: kept.map((cut) => cut.startS), lengthS };
+}
