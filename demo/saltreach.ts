@@ -1,18 +1,16 @@
 import { preflightChecks } from '@marvet/core/chain/preflight';
 import { criterionDraftSchema } from '@marvet/core/domain/criterion';
 import { type BundledTrial, bundledTrial } from '@marvet/core/formats/bundle';
-import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import type { z } from 'zod';
 import { demoId } from './ids.ts';
 import { ITEMS } from './items.ts';
-import { CANDIDATES, CHAINS, chainId } from './kit.ts';
+import { CHAINS, chainId } from './kit.ts';
 import { FRAMES, PLACEMENTS, RIGS, WEARERS } from './loftPlacing.ts';
-import { SCRIPTS, STATIONS, scriptId, stationId } from './places.ts';
-import { DAY_MS, FILES, PLAN, PLAN_MIN, recordingId, TAKES } from './saltreachDay.ts';
+import { SCRIPTS, STATIONS } from './places.ts';
+import { DAY_MS, FILES, PLAN, PLAN_MIN, TAKES } from './saltreachDay.ts';
+import { scored, toldApart } from './saltreachRounds.ts';
 
 const TRIAL_ID = demoId('trial', 'saltreach');
-/** The evening after, when it was heard. */
-const HEARD_MS = DAY_MS + 86_400_000;
 
 const criterion = (key: string, position: number, rest: z.input<typeof criterionDraftSchema>): BundledTrial['criteria'][number] => ({
   ...criterionDraftSchema.parse({ ...rest, position }),
@@ -63,65 +61,6 @@ const MARKS: [string, hidden: number, locks: number, remark: string][] = [
   ['BM', 10, 10, 'Never seen.'],
 ];
 
-/** Scores of the two sample listeners, by place in the round: words are clear, sounds like him, and why. */
-const SCORES: Record<string, [number, number, string][]> = {
-  Orla: [
-    [5, 4, 'Dull, and the noise comes up.'],
-    [9, 8, 'Open, a little chest.'],
-    [6, 5, 'Muffled by the wool.'],
-    [8, 7, ''],
-    [7, 9, 'The most natural, more water.'],
-  ],
-  Tam: [
-    [4, 5, ''],
-    [8, 7, ''],
-    [5, 6, 'Lost the ends of words.'],
-    [7, 7, 'Slightly boxy.'],
-    [6, 9, 'Room and river behind him.'],
-  ],
-};
-const ORDERS: Record<string, number[]> = { Orla: [2, 4, 0, 3, 1], Tam: [1, 3, 4, 0, 2] };
-
-function round(): BundledTrial['rounds'][number] {
-  const take = TAKES.find(
-    (each) =>
-      each.condition.station === stationId('slipway') && each.condition.windscreen === 'fur' && each.condition.distance === '1' && each.condition.script === scriptId('neutralLow'),
-  )!;
-  const [words, natural] = [demoId('criterion', 'words'), demoId('criterion', 'natural')];
-  return {
-    id: demoId('round', 1),
-    title: 'Slipway, 1 m, fur',
-    kind: 'scores',
-    comparisons: null,
-    checks: [],
-    checkOf: [],
-    criterionIds: [words, natural],
-    targetLufs: -23,
-    ceilingDbtp: -1,
-    sample: true,
-    createdAtMs: HEARD_MS,
-    recordingIds: CANDIDATES.map((each) => recordingId(take, chainId(each.letters))),
-    listeners: Object.entries(SCORES).map(([name, scores]) => ({
-      id: demoId('listener', name),
-      name: `${name} (sample)`,
-      listenedOn: name === 'Orla' ? 'closed headphones' : 'studio loudspeakers',
-      sample: true,
-      createdAtMs: HEARD_MS,
-      finishedAtMs: HEARD_MS,
-      order: ORDERS[name]!,
-      comparisons: null,
-      choices: [],
-      ratings: scores.flatMap(([clear, like, reason], place) => {
-        const letter = BLIND_LETTERS[ORDERS[name]!.indexOf(place)]!;
-        return [
-          { letter, criterionId: words, points: clear, reason },
-          { letter, criterionId: natural, points: like, reason: '' },
-        ];
-      }),
-    })),
-  };
-}
-
 /** The demo trial, complete to its verdict. */
 export const SALTREACH = bundledTrial({
   id: TRIAL_ID,
@@ -162,5 +101,5 @@ export const SALTREACH = bundledTrial({
   ]),
   takes: TAKES,
   files: FILES,
-  rounds: [round()],
+  rounds: [scored(), toldApart()],
 });

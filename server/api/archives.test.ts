@@ -37,6 +37,10 @@ beforeAll(async () => {
   const { id: roundId } = (await there.call<{ id: string }>('POST', `${at}/rounds`, { title: 'One', recordingIds: rows.map(({ id }) => id), criterionIds: [criterionId] })).body;
   const { id: listenerId } = (await there.call<{ id: string }>('POST', `${at}/rounds/${roundId}/listeners`, { name: 'Orla', listenedOn: 'closed headphones' })).body;
   await there.call('PUT', `/listen/${listenerId}/ratings`, { letter: 'A', criterionId, points: 7, reason: '' });
+  const compared = { title: 'Two', kind: 'same', comparisons: 5, recordingIds: rows.map(({ id }) => id), criterionIds: [] };
+  const { id: comparedId } = (await there.call<{ id: string }>('POST', `${at}/rounds`, compared)).body;
+  const { id: seatId } = (await there.call<{ id: string }>('POST', `${at}/rounds/${comparedId}/listeners`, { name: 'Tam', listenedOn: 'buds' })).body;
+  await there.call('PUT', `/listen/${seatId}/comparisons/0`, { picks: [{ criterionId: null, letter: 'B' }] });
   await there.services.work.runner.idle();
   archive = await taken(there);
 });
