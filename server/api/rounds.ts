@@ -1,7 +1,8 @@
 import { randomInt } from 'node:crypto';
 import { newId } from '@marvet/core/domain/identity';
 import { type Listener, listenerDraftSchema, type Round, roundDraftSchema } from '@marvet/core/domain/round';
-import { BLIND_LETTERS, blindOrder } from '@marvet/core/listen/blindOrder';
+import { nextOrder } from '@marvet/core/listen/balancedOrder';
+import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { heardAt } from '@marvet/core/listen/hiddenChecks';
 import { betterComparisons, oddComparisons, sameComparisons } from '@marvet/core/listen/paired/sequence';
 import { Hono } from 'hono';
@@ -129,6 +130,7 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
       const draft = await readBody(context, listenerDraftSchema);
       const answer = await store.write(async (tables) => {
         const round = await presentRound(tables, trialId, id);
+        const others = await tables.listeners.find({ where: { roundId: id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
         const row: ListenerRow = {
           ...draft,
           id: newId(),
@@ -137,7 +139,11 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
           createdAtMs: Date.now(),
           finishedAtMs: null,
           binnedAtMs: null,
-          order: blindOrder(round.recordingIds.length + round.checks.length, thrown),
+          order: nextOrder(
+            round.recordingIds.length + round.checks.length,
+            others.map(({ order }) => order),
+            thrown,
+          ),
           comparisons: comparisonsOf(round),
         };
         await tables.listeners.insert(row);
