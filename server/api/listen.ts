@@ -46,7 +46,12 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       const { starts, lengthS } = await cutOf({ store, blobs, work }, round);
       const { of, check } = heardAt(round, place) as { of: number; check: HiddenCheck | null };
       const where = { id: round.recordingIds[of] as string, trialId: round.trialId };
-      const heard = { startS: starts[of] as number, lengthS, gainDb: round.gainsDb[of] ?? 0, worse: check === 'worse' };
+      const heard = {
+        startS: starts[of] as number,
+        lengthS,
+        gainDb: round.gainsDb[of] ?? 0,
+        disguise: round.checks.length > 0 ? { worse: check === 'worse', letter: context.req.param('letter') } : null,
+      };
       const clip = await clipOf({ store, blobs, work }, where, round.id, heard, await anyStereo(store, round.recordingIds));
       return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     })

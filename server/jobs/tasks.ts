@@ -63,8 +63,11 @@ export interface ClipTask extends ChannelPlace, ClipSource {
   kind: 'clip';
   /** Made of two channels, whatever it was recorded in: so are all of a round in which one is stereo. */
   wide: boolean;
-  /** Made worse on purpose. */
-  worse: boolean;
+  /**
+   * Where checks are hidden in its round: whether it was made worse on purpose, and the letter it is heard under, so that the same
+   * recording under two letters is made twice. Null where nothing is hidden.
+   */
+  disguise: { worse: boolean; letter: string } | null;
 }
 
 /** Two or three clips that are compared, in one file: channels of the first, then of the second. */
