@@ -30,6 +30,12 @@ const SCORES: Record<string, [number, number, string][]> = {
 };
 const ORDERS: Record<string, number[]> = { Orla: [2, 4, 0, 3, 1], Tam: [1, 3, 4, 0, 2] };
 
+/** What each took the clips for, by letter: the boom is known by its room, most others are not. */
+const GUESSES: Record<string, Record<string, string>> = {
+  Orla: { A: chainId('WH'), B: chainId('BM'), C: chainId('FT'), D: chainId('QO'), E: chainId('LB') },
+  Tam: { A: chainId('LB'), B: chainId('WH'), C: chainId('BM'), D: chainId('QO'), E: chainId('FT') },
+};
+
 const LISTENED_ON: Record<string, string> = { Orla: 'closed headphones', Tam: 'studio loudspeakers' };
 
 const heardTake = () =>
@@ -64,6 +70,8 @@ export function scored(): Round {
       finishedAtMs: HEARD_MS,
       order: ORDERS[name]!,
       comparisons: null,
+      closedAtMs: HEARD_MS,
+      guess: GUESSES[name]!,
       choices: [],
       ratings: scores.flatMap(([clear, like, reason], place) => {
         const letter = BLIND_LETTERS[ORDERS[name]!.indexOf(place)]!;
@@ -117,6 +125,8 @@ export function toldApart(): Round {
         finishedAtMs: HEARD_MS + 4_500_000,
         order: [0, 1],
         comparisons,
+        closedAtMs: null,
+        guess: null,
         ratings: [],
         choices: comparisons.map(([a, , x], number) => {
           const isA = x === a;

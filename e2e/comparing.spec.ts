@@ -152,3 +152,30 @@ test('checks are hidden among clips with points: the listener meets two more, an
   await expect(page.getByText('The same clip twice: 0.0 points apart. The one made worse: under 0 % of the others. Less steady than one would build on')).toBeVisible();
   await accessible(page);
 });
+
+test('which is which is guessed once the scores are closed, and counted against chance', async ({ page }) => {
+  const at = await twoOfOneTake();
+  await page.goto(`${marvet.address}${at}/listen`);
+  await page.getByLabel('Takes').selectOption({ index: 1 });
+  await page.getByRole('button', { name: 'Make the round' }).click();
+  await takeSeat(page, 'Orla');
+  for (const letter of ['A', 'B'])
+    await page
+      .getByRole('radiogroup', { name: `Words are clear, clip ${letter}` })
+      .getByText('6', { exact: true })
+      .click();
+  expect(await page.content()).not.toContain('Quoinholt');
+  await page.getByRole('button', { name: 'Guess which is which' }).click();
+  await page.getByLabel('Clip A is').selectOption('Quoinholt');
+  await page.getByLabel('Clip B is').selectOption('Quoinholt');
+  // A candidate is one clip only: taken for another it is free where it was.
+  await expect(page.getByLabel('Clip A is').locator('option:checked')).toHaveText('not guessed yet');
+  await page.getByLabel('Clip A is').selectOption('Lodestar');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Keep the guess and finish' }).click();
+  await expect(page.getByText('Thank you.')).toBeVisible();
+  await page.goto(`${marvet.address}${at}/listen`);
+  await expect(page.getByRole('region', { name: /^Guesses in/ })).toContainText(
+    /Which is which: [02] of 2 guessed right; who guesses blindly gets as many in (100|50) % of cases: which is which is not heard\./,
+  );
+});

@@ -88,6 +88,10 @@ export interface HeardChoice extends ChoiceDraft {
   recordingIds: string[];
 }
 
+/** Which candidate a listener took each clip for: candidates by letter, each once. */
+export const guessDraftSchema = z.object({ candidateIds: z.record(z.string().regex(/^[A-L]$/, 'A clip goes by one letter, A to L'), idSchema) });
+export type GuessDraft = z.infer<typeof guessDraftSchema>;
+
 /** A rating with the recording that its letter stood for; known to the page only after the listener is done. */
 export interface Rating extends RatingDraft {
   listenerId: string;
@@ -103,6 +107,10 @@ export interface Listener extends ListenerDraft {
   /** Letters that were hidden checks. */
   checks: Record<string, HiddenCheck>;
   ratings: Rating[];
+  /** Candidates that the letters were taken for, once identities are open; null where nobody guessed. */
+  guess: Record<string, string> | null;
+  /** Scores that are given, of how many. */
+  scored: [given: number, of: number];
   /** Comparisons that were answered: how many is always told, what was answered once identities are open. */
   comparisonsDone: number;
   choices: HeardChoice[];
@@ -136,6 +144,9 @@ export const listenerSchema = listenerDraftSchema.extend({
   order: z.array(z.number().int().nonnegative()),
   /** What is laid ready for this listener: of each comparison the places of its clips; null where points are given. */
   comparisons: z.array(z.array(z.number().int().nonnegative())).nullable().default(null),
+  /** When the scores were closed to guess which is which: candidates are named from then on. */
+  closedAtMs: instantMsSchema.nullable().default(null),
+  guess: guessDraftSchema.shape.candidateIds.nullable().default(null),
 });
 
 export const ratingSchema = ratingDraftSchema.extend({ listenerId: idSchema });
@@ -168,5 +179,9 @@ export interface BlindRound {
   targetLufs: number;
   criteria: { id: string; name: string; remark: string; best: number; worst: number; worstWords: string; bestWords: string }[];
   ratings: RatingDraft[];
+  /** Whether it may be guessed which is which once all scores are in: each clip is of another candidate, and none is hidden. */
+  guessable: boolean;
+  /** Candidates to guess among, once the scores are closed. */
+  guess: { id: string; name: string }[] | null;
   finished: boolean;
 }

@@ -14,7 +14,21 @@ function listener(name: string, points: number[], turned: boolean): Listener {
     reason: '',
     listenerId: name,
   }));
-  return { id: name, roundId: 'r', name, listenedOn: 'buds', sample: false, finishedAtMs: 1, letters, checks: { F: 'again' }, ratings, comparisonsDone: 0, choices: [] };
+  return {
+    id: name,
+    roundId: 'r',
+    name,
+    listenedOn: 'buds',
+    sample: false,
+    finishedAtMs: 1,
+    letters,
+    checks: { F: 'again' },
+    ratings,
+    guess: null,
+    scored: [0, 0],
+    comparisonsDone: 0,
+    choices: [],
+  };
 }
 const say = (listeners: Listener[]) =>
   agreementText(

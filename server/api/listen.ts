@@ -1,4 +1,4 @@
-import { type BlindRound, type HiddenCheck, ratingDraftSchema } from '@marvet/core/domain/round';
+import { type BlindRound, guessDraftSchema, type HiddenCheck, ratingDraftSchema } from '@marvet/core/domain/round';
 import { placeOfLetter } from '@marvet/core/listen/blindOrder';
 import { heardAt } from '@marvet/core/listen/hiddenChecks';
 import { Hono } from 'hono';
@@ -6,7 +6,8 @@ import type { ListenerRow, RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
 import { answeredBy, nextOf } from './comparing.ts';
-import { cutOf, metRound } from './heardRound.ts';
+import { guessedAmong, isGuessable } from './guessing.ts';
+import { cutOf, type Met, metRound } from './heardRound.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 import { anyStereo, clipOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
@@ -34,6 +35,8 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
         targetLufs: round.targetLufs,
         criteria: criteria.map(({ id, name, remark, best, worst, worstWords, bestWords }) => ({ id, name, remark, best, worst, worstWords, bestWords })),
         ratings: ratings.map(({ letter, criterionId, points, reason }) => ({ letter, criterionId, points, reason })),
+        guessable: await isGuessable(store, round),
+        guess: listener.closedAtMs === null ? null : await guessedAmong(store, round),
         finished: listener.finishedAtMs !== null,
       };
       return context.json(blind);
@@ -61,23 +64,55 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       await store.write(async (tables) => {
         const { listener, round, letters } = await metRound(tables, id);
         if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: scores can no longer change');
+        if (listener.closedAtMs !== null) throw new ApiError(409, 'closed', 'The scores are closed, since the candidates are named: they can no longer change');
         if (round.kind !== 'scores' || !letters.includes(rating.letter) || !round.criterionIds.includes(rating.criterionId)) throw notFound('clip or criterion in this round');
         await tables.ratings.upsert({ ...rating, listenerId: listener.id }, ['listenerId', 'letter', 'criterionId']);
       });
       return context.json(rating);
     })
+    .post('/:listener/close', async (context) => {
+      const id = pathId(context, 'listener');
+      await store.write(async (tables) => {
+        const met = await metRound(tables, id);
+        await refuseUnscored(tables, met);
+        if (!(await isGuessable(tables, met.round)))
+          throw new ApiError(409, 'not-guessable', 'In this round it cannot be guessed which is which: clips are of one candidate, or some are hidden');
+        await tables.listeners.update({ id, closedAtMs: IsNull() }, { closedAtMs: Date.now() });
+      });
+      return context.body(null, 204);
+    })
+    .put('/:listener/guess', async (context) => {
+      const id = pathId(context, 'listener');
+      const { candidateIds } = await readBody(context, guessDraftSchema);
+      await store.write(async (tables) => {
+        const { listener, round, letters } = await metRound(tables, id);
+        if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: a guess can no longer change');
+        if (listener.closedAtMs === null) throw new ApiError(409, 'open', 'Close the scores first, then guess: the candidates are named only then');
+        const wanted = (await guessedAmong(tables, round)).map((each) => each.id).sort();
+        const guessed = letters.flatMap((letter) => candidateIds[letter] ?? []).sort();
+        if (String(wanted) !== String(guessed))
+          throw new ApiError(422, 'invalid', 'Each clip is taken for one candidate, and each candidate for one clip', { candidateIds: 'Each once' });
+        await tables.listeners.update({ id }, { guess: candidateIds });
+      });
+      return context.body(null, 204);
+    })
     .post('/:listener/finish', async (context) => {
       const id = pathId(context, 'listener');
       await store.write(async (tables) => {
-        const { listener, round, letters } = await metRound(tables, id);
-        const rated = await tables.ratings.countBy({ listenerId: listener.id });
-        const wanted = letters.length * round.criterionIds.length;
-        if (round.kind !== 'scores') await refuseUnanswered(tables, listener, round);
-        else if (rated < wanted) throw new ApiError(422, 'incomplete', `${wanted - rated} of ${wanted} scores are still open. Score every clip, then finish.`);
-        await tables.listeners.update({ id: listener.id, finishedAtMs: IsNull() }, { finishedAtMs: Date.now() });
+        const met = await metRound(tables, id);
+        if (met.round.kind !== 'scores') await refuseUnanswered(tables, met.listener, met.round);
+        else await refuseUnscored(tables, met);
+        await tables.listeners.update({ id, finishedAtMs: IsNull() }, { finishedAtMs: Date.now() });
       });
       return context.body(null, 204);
     });
+}
+
+/** @throws ApiError 422 where scores are open */
+async function refuseUnscored(tables: Pick<ReadTables, 'ratings'>, { listener, round, letters }: Met): Promise<void> {
+  const rated = await tables.ratings.countBy({ listenerId: listener.id });
+  const wanted = letters.length * round.criterionIds.length;
+  if (rated < wanted) throw new ApiError(422, 'incomplete', `${wanted - rated} of ${wanted} scores are still open. Score every clip, then finish.`);
 }
 
 /** @throws ApiError 422 where comparisons are open, or none was answered */

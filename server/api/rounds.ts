@@ -49,6 +49,8 @@ function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<
     letters: done ? letters : null,
     checks: done ? Object.fromEntries(heardUnder.flatMap(({ letter, check }) => (check ? [[letter, check]] : []))) : {},
     ratings: done ? ratings.filter((rating) => rating.listenerId === row.id) : [],
+    guess: done ? row.guess : null,
+    scored: [ratings.filter((rating) => rating.listenerId === row.id).length, round.kind === 'scores' ? row.order.length * round.criterionIds.length : 0],
     comparisonsDone: answered.length,
     choices: done ? heard : [],
   };
@@ -138,6 +140,8 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
           sample: false,
           createdAtMs: Date.now(),
           finishedAtMs: null,
+          closedAtMs: null,
+          guess: null,
           binnedAtMs: null,
           order: nextOrder(
             round.recordingIds.length + round.checks.length,

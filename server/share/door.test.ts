@@ -310,8 +310,10 @@ describe('roles', () => {
       'GET /api/listen/L',
       'GET /api/listen/L/clips/A',
       'GET /api/listen/L/comparisons/0',
+      'POST /api/listen/L/close',
       'POST /api/listen/L/finish',
       'PUT /api/listen/L/comparisons/0',
+      'PUT /api/listen/L/guess',
       'PUT /api/listen/L/ratings',
     ]);
     const outside = await phone.ask('GET', `/api/listen/${listener.id}`);
@@ -391,6 +393,8 @@ async function blindListener(): Promise<Listener> {
     listenedOn: 'buds',
     order: [0, 1],
     comparisons: null,
+    closedAtMs: null,
+    guess: null,
     sample: false,
     createdAtMs: 1,
     finishedAtMs: null,

@@ -1,6 +1,6 @@
 import type { OpenListening } from '@marvet/core/contract/openListening';
 import type { VerdictView } from '@marvet/core/contract/verdict';
-import type { BlindRound, ChoiceDraft, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
+import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
 
 interface InTrial {
@@ -17,6 +17,8 @@ export const {
   useRoundQuery,
   useRateMutation,
   useCompareMutation,
+  useCloseScoresMutation,
+  useGuessMutation,
   useFinishMutation,
   useVerdictQuery,
 } = api.injectEndpoints({
@@ -47,6 +49,11 @@ export const {
     }),
     compare: build.mutation<void, { listenerId: string; number: number; choice: ChoiceDraft }>({
       query: ({ listenerId, number, choice }) => ({ url: `listen/${listenerId}/comparisons/${number}`, method: 'PUT', body: choice }),
+      invalidatesTags: ['Round'],
+    }),
+    closeScores: build.mutation<void, string>({ query: (listenerId) => ({ url: `listen/${listenerId}/close`, method: 'POST' }), invalidatesTags: ['Round'] }),
+    guess: build.mutation<void, { listenerId: string; guess: GuessDraft }>({
+      query: ({ listenerId, guess }) => ({ url: `listen/${listenerId}/guess`, method: 'PUT', body: guess }),
       invalidatesTags: ['Round'],
     }),
     finish: build.mutation<void, string>({

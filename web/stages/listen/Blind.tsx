@@ -3,11 +3,12 @@ import { signed } from '@marvet/core/measure/catalogue';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { troubleText } from '../../data/api.ts';
-import { useFinishMutation, useRoundQuery } from '../../data/judging.ts';
+import { useCloseScoresMutation, useFinishMutation, useRoundQuery } from '../../data/judging.ts';
 import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { ClipPlayer } from './ClipPlayer.tsx';
 import { Comparing } from './Comparing.tsx';
+import { Guessing } from './Guessing.tsx';
 import { ScoreSheet } from './ScoreSheet.tsx';
 
 /**
@@ -46,7 +47,6 @@ export function Blind({ listenerId }: { listenerId: string }) {
 }
 
 function Round({ round }: { round: BlindRound }) {
-  const [finish, { error, isLoading }] = useFinishMutation();
   const wanted = round.letters.length * round.criteria.length;
   const open = wanted - round.ratings.length;
   const rated = new Set(round.ratings.map(({ letter }) => letter));
@@ -55,23 +55,41 @@ function Round({ round }: { round: BlindRound }) {
   return (
     <>
       <ClipPlayer clips={clips} source={{ each }} />
-      {round.criteria.map((criterion) => (
-        <ScoreSheet
-          key={criterion.id}
-          listenerId={round.listenerId}
-          letters={round.letters}
-          criterion={criterion}
-          ratings={round.ratings.filter((rating) => rating.criterionId === criterion.id)}
-        />
-      ))}
-      {error && troubleText(error) && <Trouble error={error} />}
+      {!round.guess &&
+        round.criteria.map((criterion) => (
+          <ScoreSheet
+            key={criterion.id}
+            listenerId={round.listenerId}
+            letters={round.letters}
+            criterion={criterion}
+            ratings={round.ratings.filter((rating) => rating.criterionId === criterion.id)}
+          />
+        ))}
+      {round.guess ? <Guessing round={round} candidates={round.guess} /> : <Ending round={round} open={open} wanted={wanted} />}
+    </>
+  );
+}
+
+function Ending({ round, open, wanted }: { round: BlindRound; open: number; wanted: number }) {
+  const [finish, { error, isLoading }] = useFinishMutation();
+  const [close, { error: notClosed, isLoading: closing }] = useCloseScoresMutation();
+  return (
+    <>
+      {[error, notClosed].map((each) => each && troubleText(each) && <Trouble key={troubleText(each)} error={each} />)}
       <div className="row-line apart">
         <span className="soft">
           {open === 0 ? 'All scores are in. Finishing shows which letter was which; after that they cannot change.' : `${open} of ${wanted} scores are open.`}
         </span>
-        <Button size="lg" disabled={open > 0 || isLoading} onClick={() => void finish(round.listenerId)}>
-          Finish
-        </Button>
+        <span className="row-line">
+          {round.guessable && open === 0 && (
+            <Button size="lg" variant="outline" disabled={closing || isLoading} onClick={() => void close(round.listenerId)}>
+              Guess which is which
+            </Button>
+          )}
+          <Button size="lg" disabled={open > 0 || isLoading || closing} onClick={() => void finish(round.listenerId)}>
+            Finish
+          </Button>
+        </span>
       </div>
     </>
   );

@@ -42,9 +42,9 @@ export function ListenerLine({ trialId, round, listener, children }: ListenerLin
   );
 }
 
-function waitText({ kind, comparisons, recordingIds }: Round, { finishedAtMs, comparisonsDone }: Listener): string {
+function waitText({ kind, comparisons, recordingIds }: Round, { finishedAtMs, comparisonsDone, scored }: Listener): string {
   if (finishedAtMs !== null) return 'Done. What was answered opens once every listener of this round is done, so that nobody listens with the answers of others in mind.';
-  if (kind === 'scores') return 'Not done yet. Which letter is which stays on the server until then.';
+  if (kind === 'scores') return `${scored[0]} of ${scored[1]} scores given. Which letter is which stays on the server until the end.`;
   const pairs = kind === 'better' ? (recordingIds.length * (recordingIds.length - 1)) / 2 : 1;
   return `${comparisonsDone} ${comparisons === null ? '' : `of ${comparisons * pairs} `}answered. Which clip is which stays on the server until the end.`;
 }

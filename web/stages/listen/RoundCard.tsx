@@ -9,6 +9,7 @@ import { useTrialWords } from '../../data/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { Agreement } from './Agreement.tsx';
+import { Guesses } from './Guesses.tsx';
 import { KIND_WORDS } from './kindWords.ts';
 import { ListenerLine } from './ListenerLine.tsx';
 import { NewListener } from './NewListener.tsx';
@@ -31,6 +32,8 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
     (id) => takes.find((take) => take.id === id) ?? [],
   );
   const delays = (round.delaysMs ?? []).filter((delay) => delay !== null && Math.abs(delay) >= 0.5) as number[];
+  const setups = new Map(takes.flatMap((take) => take.setups.map((setup) => [setup.id, setup.candidateId])));
+  const candidates = new Map(recordings.map(({ id, setupId }) => [id, setups.get(setupId ?? '')]));
   const used = criteria.filter((criterion) => round.criterionIds.includes(criterion.id));
   return (
     <Sheet
@@ -52,6 +55,7 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
       </p>
       {round.kind !== 'scores' && <Outcome trialId={trialId} round={round} criteria={used} recordings={recordings} takes={takes} />}
       {round.kind === 'scores' && <Agreement round={round} criteria={used} />}
+      {round.kind === 'scores' && <Guesses round={round} candidateOf={(id) => candidates.get(id)} />}
       {round.listeners.map((listener) => (
         <ListenerLine key={listener.id} trialId={trialId} round={round} listener={listener}>
           {listener.letters && round.kind === 'scores' && (
