@@ -153,10 +153,11 @@ test('checks are hidden among clips with points: the listener meets two more, an
   await accessible(page);
 });
 
-test('which is which is guessed once the scores are closed, and counted against chance', async ({ page }) => {
+test('which is which is guessed once the scores are closed, and counted against chance once the host closes the round', async ({ page }) => {
   const at = await twoOfOneTake();
   await page.goto(`${marvet.address}${at}/listen`);
   await page.getByLabel('Takes').selectOption({ index: 1 });
+  await page.getByLabel('Identities open').selectOption('once I close the round');
   await page.getByRole('button', { name: 'Make the round' }).click();
   await takeSeat(page, 'Orla');
   for (const letter of ['A', 'B'])
@@ -164,6 +165,7 @@ test('which is which is guessed once the scores are closed, and counted against 
       .getByRole('radiogroup', { name: `Words are clear, clip ${letter}` })
       .getByText('6', { exact: true })
       .click();
+  for (const ear of ['Left ear', 'Right ear', 'Middle']) await page.getByRole('button', { name: ear }).click();
   expect(await page.content()).not.toContain('Quoinholt');
   await page.getByRole('button', { name: 'Guess which is which' }).click();
   await page.getByLabel('Clip A is').selectOption('Quoinholt');
@@ -175,6 +177,12 @@ test('which is which is guessed once the scores are closed, and counted against 
   await page.getByRole('button', { name: 'Keep the guess and finish' }).click();
   await expect(page.getByText('Thank you.')).toBeVisible();
   await page.goto(`${marvet.address}${at}/listen`);
+  await expect(page.getByText('Done. What was answered opens once you close the round.')).toBeVisible();
+  await expect(page.getByRole('region', { name: /^Guesses in/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Close the round' }).click();
+  await expect(page.getByText('Identities open for good, and nobody listens in this round any more.')).toBeVisible();
+  await accessible(page);
+  await page.getByRole('button', { name: 'Close it and open identities' }).click();
   await expect(page.getByRole('region', { name: /^Guesses in/ })).toContainText(
     /Which is which: [02] of 2 guessed right; who guesses blindly gets as many in (100|50) % of cases: which is which is not heard\./,
   );

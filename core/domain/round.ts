@@ -36,6 +36,8 @@ const roundFields = z.object({
   recordingIds: z.array(idSchema).min(2, 'Choose at least two recordings').max(MOST_CLIPS, `At most ${MOST_CLIPS} clips can be told apart`),
   criterionIds: z.array(idSchema).max(8),
   checks: z.array(hiddenCheckSchema).max(2).default([]),
+  /** When identities open: once each listener is done, or once whoever made the round closes it. */
+  opens: z.enum(['done', 'closed']).default('done'),
   targetLufs: z.number().min(-40, 'The target is -40 to -10 LUFS').max(-10, 'The target is -40 to -10 LUFS').default(-23),
   ceilingDbtp: z.number().min(-12, 'The ceiling is -12 to 0 dBTP').max(0, 'The ceiling is -12 to 0 dBTP').default(-1),
 });
@@ -125,6 +127,8 @@ export const roundSchema = roundFields.extend({
   binnedAtMs: instantMsSchema.nullable(),
   /** Of which recordings the checks are, by their place; only the server knows before the end. */
   checkOf: z.array(z.number().int().nonnegative()).default([]),
+  /** When whoever made it closed it; null while it is open, or where it is not closed by hand. */
+  closedAtMs: instantMsSchema.nullable().default(null),
   matchedLufs: z.number(),
   gainsDb: z.array(z.number()),
   /** Where each clip begins in its file, and what delay against the first was taken out; null in rounds of before clips were aligned. */
@@ -158,6 +162,7 @@ export interface Round extends RoundDraft {
   sample: boolean;
   createdAtMs: number;
   matchedLufs: number;
+  closedAtMs: number | null;
   /** Delays that were taken out, by place in the round; null where nothing is told. */
   delaysMs: (number | null)[] | null;
   listeners: Listener[];
@@ -184,4 +189,6 @@ export interface BlindRound {
   /** Candidates to guess among, once the scores are closed. */
   guess: { id: string; name: string }[] | null;
   finished: boolean;
+  /** Whether whoever made the round has closed it. */
+  closed: boolean;
 }

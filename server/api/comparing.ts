@@ -3,7 +3,7 @@ import { Hono } from 'hono';
 import { z } from 'zod';
 import type { ListenerRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
-import { cutOf, type Met, metRound } from './heardRound.ts';
+import { cutOf, type Met, metRound, refuseClosed } from './heardRound.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
 import { anyStereo, placesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
@@ -49,6 +49,7 @@ export function comparingRoutes(services: Pick<Services, 'store' | 'blobs' | 'wo
       const choice = await readBody(context, choiceDraftSchema);
       await store.write(async (tables) => {
         const met = await metRound(tables, id);
+        refuseClosed(met.round);
         const known = await tables.choices.findOneBy({ listenerId: id, number });
         // Sent twice it is one answer; what was answered stays, since the next one was heard after it.
         if (known && JSON.stringify(known.picks) === JSON.stringify(choice.picks)) return;

@@ -66,3 +66,43 @@ describe('guessing which is which', () => {
     expect((await close(compared)).status).toBe(409);
   });
 });
+
+describe('a round that is closed by hand', () => {
+  it('keeps identities and scores to itself until then, also from the verdict, and takes nothing after', async () => {
+    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'By hand', recordingIds, criterionIds: [criterionId], opens: 'closed' })).body;
+    const seat = async (name: string) => (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name, listenedOn: 'buds' })).body.id;
+    const shown = async () => (await harness.call<Round[]>('GET', `${at}/rounds`)).body.find((each) => each.id === round.id) as Round;
+    const verdict = async () => (await harness.call('GET', `${at}/verdict`)).text;
+    await harness.call('POST', `${at}/verdict/open`);
+    const before = await verdict();
+    const done = await seat('Orla');
+    for (const letter of ['A', 'B']) await score(done, letter, letter === 'A' ? 9 : 1);
+    expect((await harness.call('POST', `/listen/${done}/finish`)).status).toBe(204);
+    // Each listener is done, and still it is closed.
+    expect((await shown()).listeners).toMatchObject([{ letters: null, ratings: [], scored: [2, 2] }]);
+    expect(await verdict()).toBe(before);
+    const late = await seat('Tam');
+    await score(late, 'A');
+    const shut = () => harness.call('POST', `${at}/rounds/${round.id}/close`);
+    expect((await shut()).status).toBe(204);
+    const { closedAtMs, listeners } = await shown();
+    expect(closedAtMs).not.toBeNull();
+    expect(listeners.map(({ letters, ratings }) => [letters === null, ratings.length])).toEqual([
+      [false, 2],
+      [true, 0],
+    ]);
+    expect(await verdict()).not.toBe(before);
+    expect((await met(late)).body.closed).toBe(true);
+    for (const refused of [await score(late, 'B'), await close(late), await harness.call('POST', `/listen/${late}/finish`)])
+      expect(refused).toMatchObject({ status: 409, body: { error: { code: 'closed' } } });
+    expect((await harness.call('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Wren', listenedOn: 'buds' })).status).toBe(409);
+    // Closed twice it stays as it was.
+    await shut();
+    expect((await shown()).closedAtMs).toBe(closedAtMs);
+  });
+
+  it('is another than one that opens by itself', async () => {
+    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'By itself', recordingIds, criterionIds: [criterionId] })).body;
+    expect(await harness.call('POST', `${at}/rounds/${round.id}/close`)).toMatchObject({ status: 409, body: { error: { code: 'not-by-hand' } } });
+  });
+});

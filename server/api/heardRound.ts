@@ -3,7 +3,7 @@ import { lettersOf } from '@marvet/core/listen/paired/outcome';
 import type { ListenerRow, RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { IsNull } from '../store/table.ts';
-import { notFound } from './http.ts';
+import { ApiError, notFound } from './http.ts';
 import { sourcesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
@@ -21,6 +21,11 @@ export async function metRound(from: Pick<ReadTables, 'listeners' | 'rounds'>, i
   const round = listener && (await from.rounds.findOneBy({ id: listener.roundId, binnedAtMs: IsNull() }));
   if (!listener || !round) throw notFound('listening round');
   return { listener, round, letters: round.kind === 'scores' ? BLIND_LETTERS.slice(0, round.recordingIds.length + round.checks.length) : lettersOf(round.kind) };
+}
+
+/** @throws ApiError 409 where whoever made the round has closed it */
+export function refuseClosed({ closedAtMs }: Pick<RoundRow, 'closedAtMs'>): void {
+  if (closedAtMs !== null) throw new ApiError(409, 'closed', 'This round was closed by whoever made it: nothing more is taken');
 }
 
 /** Comparing needs the same few words again and again: longer clips are heard from their beginning. */

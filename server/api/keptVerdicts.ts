@@ -118,7 +118,9 @@ async function judgedRecordings(store: ReadTables, trialId: string, ids: readonl
 async function finishedRatings(store: ReadTables, trialId: string): Promise<HeardRating[]> {
   const rounds = await store.rounds.findBy(present(trialId));
   const listeners = await store.listeners.findBy({ roundId: In(rounds.map((round) => round.id)), binnedAtMs: IsNull() });
-  const done = listeners.filter((listener) => listener.finishedAtMs !== null);
+  // Of a round that is closed by hand nothing counts before, or the verdict would tell what it keeps closed.
+  const kept = new Set(rounds.filter(({ opens, closedAtMs }) => opens === 'closed' && closedAtMs === null).map(({ id }) => id));
+  const done = listeners.filter((listener) => listener.finishedAtMs !== null && !kept.has(listener.roundId));
   const ratings = await store.ratings.findBy({ listenerId: In(done.map((listener) => listener.id)) });
   return ratings.flatMap((rating) => {
     const listener = done.find((each) => each.id === rating.listenerId);

@@ -7,7 +7,7 @@ import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
 import { answeredBy, nextOf } from './comparing.ts';
 import { guessedAmong, isGuessable } from './guessing.ts';
-import { cutOf, type Met, metRound } from './heardRound.ts';
+import { cutOf, type Met, metRound, refuseClosed } from './heardRound.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 import { anyStereo, clipOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
@@ -38,6 +38,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
         guessable: await isGuessable(store, round),
         guess: listener.closedAtMs === null ? null : await guessedAmong(store, round),
         finished: listener.finishedAtMs !== null,
+        closed: round.closedAtMs !== null,
       };
       return context.json(blind);
     })
@@ -63,6 +64,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       const rating = await readBody(context, ratingDraftSchema);
       await store.write(async (tables) => {
         const { listener, round, letters } = await metRound(tables, id);
+        refuseClosed(round);
         if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: scores can no longer change');
         if (listener.closedAtMs !== null) throw new ApiError(409, 'closed', 'The scores are closed, since the candidates are named: they can no longer change');
         if (round.kind !== 'scores' || !letters.includes(rating.letter) || !round.criterionIds.includes(rating.criterionId)) throw notFound('clip or criterion in this round');
@@ -74,6 +76,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       const id = pathId(context, 'listener');
       await store.write(async (tables) => {
         const met = await metRound(tables, id);
+        refuseClosed(met.round);
         await refuseUnscored(tables, met);
         if (!(await isGuessable(tables, met.round)))
           throw new ApiError(409, 'not-guessable', 'In this round it cannot be guessed which is which: clips are of one candidate, or some are hidden');
@@ -86,6 +89,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       const { candidateIds } = await readBody(context, guessDraftSchema);
       await store.write(async (tables) => {
         const { listener, round, letters } = await metRound(tables, id);
+        refuseClosed(round);
         if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: a guess can no longer change');
         if (listener.closedAtMs === null) throw new ApiError(409, 'open', 'Close the scores first, then guess: the candidates are named only then');
         const wanted = (await guessedAmong(tables, round)).map((each) => each.id).sort();
@@ -100,6 +104,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       const id = pathId(context, 'listener');
       await store.write(async (tables) => {
         const met = await metRound(tables, id);
+        refuseClosed(met.round);
         if (met.round.kind !== 'scores') await refuseUnanswered(tables, met.listener, met.round);
         else await refuseUnscored(tables, met);
         await tables.listeners.update({ id, finishedAtMs: IsNull() }, { finishedAtMs: Date.now() });

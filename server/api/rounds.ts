@@ -58,7 +58,7 @@ function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<
 
 function shownRound(row: RoundRow, listeners: readonly ListenerRow[], ratings: readonly Row<'ratings'>[], choices: readonly Row<'choices'>[]): Round {
   const { gainsDb: _gains, binnedAtMs: _binned, checkOf: _checkOf, cuts, lengthS: _length, ...rest } = row;
-  const open = listeners.every((listener) => listener.finishedAtMs !== null);
+  const open = row.opens === 'closed' ? row.closedAtMs !== null : listeners.every((listener) => listener.finishedAtMs !== null);
   return { ...rest, delaysMs: cuts?.map((cut) => cut.delayMs) ?? null, listeners: listeners.map((listener) => shownListener(row, listener, ratings, choices, open)) };
 }
 
@@ -94,72 +94,86 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
     return row;
   }
 
-  return new Hono()
-    .get('/', async (context) => {
-      const rows = await store.rounds.find({ where: present(pathId(context, 'trial')), order: { createdAtMs: 'ASC' } });
-      return context.json(await shownRounds(store, rows));
-    })
-    .post('/', async (context) => {
-      const trialId = pathId(context, 'trial');
-      const draft = await readBody(context, roundDraftSchema);
-      const criteria = await store.criteria.findBy({ id: In(draft.criterionIds), kind: 'listened', ...present(trialId) });
-      if (criteria.length !== draft.criterionIds.length)
-        throw new ApiError(422, 'invalid', 'Choose listened criteria of this trial', { criterionIds: 'Choose listened criteria of this trial' });
-      const matched = await matchedClips({ store, blobs, work }, trialId, draft);
-      const row: RoundRow = {
-        ...draft,
-        id: newId(),
-        trialId,
-        sample: false,
-        createdAtMs: Date.now(),
-        ...matched,
-        checkOf: draft.checks.map(() => randomInt(draft.recordingIds.length)),
-        binnedAtMs: null,
-      };
-      await store.write((tables) => tables.rounds.insert(row));
-      return context.json(shownRound(row, [], [], []), 201);
-    })
-    .delete('/:id', async (context) => {
-      const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
-      await store.write(async (tables) => {
-        await presentRound(tables, trialId, id);
-        await tables.rounds.update(id, { binnedAtMs: Date.now() });
-      });
-      return context.body(null, 204);
-    })
-    .post('/:id/listeners', async (context) => {
-      const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
-      const draft = await readBody(context, listenerDraftSchema);
-      const answer = await store.write(async (tables) => {
-        const round = await presentRound(tables, trialId, id);
-        const others = await tables.listeners.find({ where: { roundId: id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
-        const row: ListenerRow = {
+  return (
+    new Hono()
+      .get('/', async (context) => {
+        const rows = await store.rounds.find({ where: present(pathId(context, 'trial')), order: { createdAtMs: 'ASC' } });
+        return context.json(await shownRounds(store, rows));
+      })
+      .post('/', async (context) => {
+        const trialId = pathId(context, 'trial');
+        const draft = await readBody(context, roundDraftSchema);
+        const criteria = await store.criteria.findBy({ id: In(draft.criterionIds), kind: 'listened', ...present(trialId) });
+        if (criteria.length !== draft.criterionIds.length)
+          throw new ApiError(422, 'invalid', 'Choose listened criteria of this trial', { criterionIds: 'Choose listened criteria of this trial' });
+        const matched = await matchedClips({ store, blobs, work }, trialId, draft);
+        const row: RoundRow = {
           ...draft,
           id: newId(),
-          roundId: round.id,
+          trialId,
           sample: false,
           createdAtMs: Date.now(),
-          finishedAtMs: null,
+          ...matched,
           closedAtMs: null,
-          guess: null,
+          checkOf: draft.checks.map(() => randomInt(draft.recordingIds.length)),
           binnedAtMs: null,
-          order: nextOrder(
-            round.recordingIds.length + round.checks.length,
-            others.map(({ order }) => order),
-            thrown,
-          ),
-          comparisons: comparisonsOf(round),
         };
-        await tables.listeners.insert(row);
-        return shownListener(round, row, [], [], false);
-      });
-      return context.json(answer, 201);
-    })
-    .delete('/:id/listeners/:listener', async (context) => {
-      const round = await presentRound(store, pathId(context, 'trial'), pathId(context, 'id'));
-      const where = { id: pathId(context, 'listener'), roundId: round.id, binnedAtMs: IsNull() };
-      const { affected } = await store.write((tables) => tables.listeners.update(where, { binnedAtMs: Date.now() }));
-      if (!affected) throw notFound('listener');
-      return context.body(null, 204);
-    });
+        await store.write((tables) => tables.rounds.insert(row));
+        return context.json(shownRound(row, [], [], []), 201);
+      })
+      .delete('/:id', async (context) => {
+        const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+        await store.write(async (tables) => {
+          await presentRound(tables, trialId, id);
+          await tables.rounds.update(id, { binnedAtMs: Date.now() });
+        });
+        return context.body(null, 204);
+      })
+      /** Closes a round that opens by hand: nobody scores in it any more, and its identities open. */
+      .post('/:id/close', async (context) => {
+        const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+        await store.write(async (tables) => {
+          const round = await presentRound(tables, trialId, id);
+          if (round.opens !== 'closed') throw new ApiError(409, 'not-by-hand', 'This round opens by itself, once each listener is done');
+          await tables.rounds.update({ id, closedAtMs: IsNull() }, { closedAtMs: Date.now() });
+        });
+        return context.body(null, 204);
+      })
+      .post('/:id/listeners', async (context) => {
+        const [trialId, id] = [pathId(context, 'trial'), pathId(context, 'id')];
+        const draft = await readBody(context, listenerDraftSchema);
+        const answer = await store.write(async (tables) => {
+          const round = await presentRound(tables, trialId, id);
+          if (round.closedAtMs !== null) throw new ApiError(409, 'closed', 'This round is closed and its identities are open: make a new one to go on listening blind');
+          const others = await tables.listeners.find({ where: { roundId: id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
+          const row: ListenerRow = {
+            ...draft,
+            id: newId(),
+            roundId: round.id,
+            sample: false,
+            createdAtMs: Date.now(),
+            finishedAtMs: null,
+            closedAtMs: null,
+            guess: null,
+            binnedAtMs: null,
+            order: nextOrder(
+              round.recordingIds.length + round.checks.length,
+              others.map(({ order }) => order),
+              thrown,
+            ),
+            comparisons: comparisonsOf(round),
+          };
+          await tables.listeners.insert(row);
+          return shownListener(round, row, [], [], false);
+        });
+        return context.json(answer, 201);
+      })
+      .delete('/:id/listeners/:listener', async (context) => {
+        const round = await presentRound(store, pathId(context, 'trial'), pathId(context, 'id'));
+        const where = { id: pathId(context, 'listener'), roundId: round.id, binnedAtMs: IsNull() };
+        const { affected } = await store.write((tables) => tables.listeners.update(where, { binnedAtMs: Date.now() }));
+        if (!affected) throw notFound('listener');
+        return context.body(null, 204);
+      })
+  );
 }

@@ -408,6 +408,8 @@ async function blindListener(): Promise<Listener> {
     comparisons: null,
     checks: [],
     checkOf: [],
+    opens: 'done',
+    closedAtMs: null,
     recordingIds: [newId(), newId()],
     criterionIds: [criterion.id],
     matchedLufs: -23,

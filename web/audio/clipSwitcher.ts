@@ -1,3 +1,4 @@
+import { type Ear, earCheck } from './earCheck.ts';
 import workletUrl from './switcher.worklet.ts?worker&url';
 import type { SwitcherClip, SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
 
@@ -79,6 +80,18 @@ export class ClipSwitcher {
 
   seek(seconds: number): void {
     this.tell({ kind: 'seek', frame: Math.round(seconds * RATE_HZ) });
+  }
+
+  /** Noise on one ear, or both, at the level that clips are heard at. */
+  async check(ear: Ear): Promise<void> {
+    await this.context.resume();
+    const channels = earCheck(ear, RATE_HZ, Math.random);
+    const buffer = this.context.createBuffer(2, channels[0].length, RATE_HZ);
+    channels.forEach((samples, channel) => buffer.copyToChannel(samples, channel));
+    const source = this.context.createBufferSource();
+    source.buffer = buffer;
+    source.connect(this.volume);
+    source.start();
   }
 
   /** Gain as an amplitude factor; moved over 50 ms. */

@@ -11,6 +11,7 @@ export const {
   useRoundsQuery,
   useOpenListeningQuery,
   useAddRoundMutation,
+  useCloseRoundMutation,
   useAddListenerMutation,
   useBinListenerMutation,
   useRestoreListenerMutation,
@@ -32,6 +33,10 @@ export const {
     addRound: build.mutation<Round, InTrial & { draft: RoundDraft }>({
       query: ({ trialId, draft }) => ({ url: `trials/${trialId}/rounds`, method: 'POST', body: draft }),
       invalidatesTags: ['Rounds', 'Trials'],
+    }),
+    closeRound: build.mutation<void, InTrial & { roundId: string }>({
+      query: ({ trialId, roundId }) => ({ url: `trials/${trialId}/rounds/${roundId}/close`, method: 'POST' }),
+      invalidatesTags: ['Rounds', 'Trials', 'Verdict'],
     }),
     addListener: build.mutation<Listener, InTrial & { roundId: string; draft: ListenerDraft }>({
       query: ({ trialId, roundId, draft }) => ({ url: `trials/${trialId}/rounds/${roundId}/listeners`, method: 'POST', body: draft }),

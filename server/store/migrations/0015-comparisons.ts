@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Rounds that are heard by comparing two or three clips at a time, and what was answered; checks that are hidden among clips; guesses which is which. */
+/** Rounds that are heard by comparing two or three clips at a time, and what was answered; checks that are hidden among clips; guesses which is which; rounds that are closed by hand. */
 export class Comparisons1765400000000 implements MigrationInterface {
   name = 'Comparisons1765400000000';
 
@@ -9,6 +9,8 @@ export class Comparisons1765400000000 implements MigrationInterface {
     await run.query('ALTER TABLE "round" ADD COLUMN "comparisons" integer');
     await run.query(`ALTER TABLE "round" ADD COLUMN "checks" text NOT NULL DEFAULT '[]'`);
     await run.query(`ALTER TABLE "round" ADD COLUMN "checkOf" text NOT NULL DEFAULT '[]'`);
+    await run.query(`ALTER TABLE "round" ADD COLUMN "opens" text NOT NULL DEFAULT 'done'`);
+    await run.query('ALTER TABLE "round" ADD COLUMN "closedAtMs" integer');
     await run.query('ALTER TABLE "listener" ADD COLUMN "comparisons" text');
     await run.query('ALTER TABLE "listener" ADD COLUMN "closedAtMs" integer');
     await run.query('ALTER TABLE "listener" ADD COLUMN "guess" text');

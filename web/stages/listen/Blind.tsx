@@ -9,6 +9,7 @@ import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { ClipPlayer } from './ClipPlayer.tsx';
 import { Comparing } from './Comparing.tsx';
 import { Guessing } from './Guessing.tsx';
+import { RestHint } from './RestHint.tsx';
 import { ScoreSheet } from './ScoreSheet.tsx';
 
 /**
@@ -38,7 +39,15 @@ export function Blind({ listenerId }: { listenerId: string }) {
               </div>
               <RailFoot />
             </div>
-            {query.data!.finished ? <Finished /> : query.data!.kind === 'scores' ? <Round round={query.data!} /> : <Comparing round={query.data!} />}
+            {query.data!.finished ? (
+              <Finished />
+            ) : query.data!.closed ? (
+              <Closed />
+            ) : query.data!.kind === 'scores' ? (
+              <Round round={query.data!} />
+            ) : (
+              <Comparing round={query.data!} />
+            )}
           </>
         )}
       </Loaded>
@@ -54,6 +63,7 @@ function Round({ round }: { round: BlindRound }) {
   const each = round.letters.map((letter) => `/api/listen/${round.listenerId}/clips/${letter}`);
   return (
     <>
+      <RestHint />
       <ClipPlayer clips={clips} source={{ each }} />
       {!round.guess &&
         round.criteria.map((criterion) => (
@@ -101,6 +111,14 @@ function Finished() {
       <p className="mb-0">
         Thank you. What you answered is kept, and the identities open in the trial, under Listen and Verdict, once every listener of this round is done. You may close this page.
       </p>
+    </Sheet>
+  );
+}
+
+function Closed() {
+  return (
+    <Sheet title="Closed">
+      <p className="mb-0">This round was closed by whoever made it before you were done. What you gave is kept, and does not count.</p>
     </Sheet>
   );
 }

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { ClipSwitcher, START_GAIN, secondsOf } from '../../audio/clipSwitcher.ts';
+import type { Ear } from '../../audio/earCheck.ts';
 import type { SwitcherReport } from '../../audio/switcherMessages.ts';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 import { Progress } from '../../parts/Progress.tsx';
@@ -16,6 +17,11 @@ const HELP: KeyHelp[] = [
   { keys: '← →', does: 'Back, forward by 1 s' },
 ];
 const SHORTEST_LOOP_S = 0.3;
+const EARS: { ear: Ear; label: string }[] = [
+  { ear: 'left', label: 'Left ear' },
+  { ear: 'right', label: 'Right ear' },
+  { ear: 'both', label: 'Middle' },
+];
 
 /** A clip under its letter. */
 export interface PlayedClip {
@@ -186,6 +192,15 @@ export function ClipPlayer({ clips, source, habit = QUIET, onHabit }: ClipPlayer
           />
           <span className="mono">−{Math.abs(Math.round(gainDb))} dB</span>
         </label>
+      </div>
+      <div className="row-line small">
+        <span>Before you start</span>
+        {EARS.map(({ ear, label }) => (
+          <Button key={ear} size="sm" variant="outline" disabled={!ready || state.playing} onClick={() => void switcher.current?.check(ear)}>
+            {label}
+          </Button>
+        ))}
+        <span className="soft">noise as loud as the clips: set your level by it, and hear whether left is left.</span>
       </div>
       <div className="small soft">It starts quietly, at −20 dB. Raise it with care: a level that is comfortable for minutes is loud enough, and all clips are matched.</div>
     </section>

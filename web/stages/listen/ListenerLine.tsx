@@ -17,6 +17,7 @@ interface ListenerLineProps {
 
 /** A listener of a round: who, on what, how far, and the ways in and out. */
 export function ListenerLine({ trialId, round, listener, children }: ListenerLineProps) {
+  const mayListen = listener.finishedAtMs === null && round.closedAtMs === null;
   const tell = useNotice();
   const told = useTold();
   const [remove] = useBinListenerMutation();
@@ -30,8 +31,8 @@ export function ListenerLine({ trialId, round, listener, children }: ListenerLin
           <b>{listener.name}</b> <span className="soft small">on {listener.listenedOn}</span>
         </span>
         <span className="row-line">
-          {listener.finishedAtMs === null && <a href={`/listen/${listener.id}`}>Listen blind</a>}
-          {listener.finishedAtMs === null && <OnPhone trialId={trialId} listener={listener} />}
+          {mayListen && <a href={`/listen/${listener.id}`}>Listen blind</a>}
+          {mayListen && <OnPhone trialId={trialId} listener={listener} />}
           <Button size="sm" variant="plain" aria-label={`Delete ${listener.name}`} onClick={binListener}>
             <Trash2 size={14} aria-hidden />
           </Button>
@@ -42,7 +43,9 @@ export function ListenerLine({ trialId, round, listener, children }: ListenerLin
   );
 }
 
-function waitText({ kind, comparisons, recordingIds }: Round, { finishedAtMs, comparisonsDone, scored }: Listener): string {
+function waitText({ kind, comparisons, recordingIds, opens, closedAtMs }: Round, { finishedAtMs, comparisonsDone, scored }: Listener): string {
+  if (closedAtMs !== null) return 'Was not done when the round was closed: what they gave does not count.';
+  if (finishedAtMs !== null && opens === 'closed') return 'Done. What was answered opens once you close the round.';
   if (finishedAtMs !== null) return 'Done. What was answered opens once every listener of this round is done, so that nobody listens with the answers of others in mind.';
   if (kind === 'scores') return `${scored[0]} of ${scored[1]} scores given. Which letter is which stays on the server until the end.`;
   const pairs = kind === 'better' ? (recordingIds.length * (recordingIds.length - 1)) / 2 : 1;

@@ -1,6 +1,6 @@
 import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
-import type { HiddenCheck, RoundKind } from '@marvet/core/domain/round';
+import type { HiddenCheck, Round, RoundKind } from '@marvet/core/domain/round';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
 import { useMemo, useState } from 'react';
@@ -42,6 +42,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const [kind, setKind] = useState<RoundKind>('scores');
   const [comparisons, setComparisons] = useState<number | null>(null);
   const [checks, setChecks] = useState<HiddenCheck[]>([]);
+  const [opens, setOpens] = useState<Round['opens']>('done');
   const [targetLufs, setTarget] = useState(-23);
   const [ceilingDbtp, setCeiling] = useState(-1);
   const byId = useTakesById(trialId);
@@ -79,6 +80,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
         recordingIds: picked.map((recording) => recording.id),
         criterionIds: onCriteria ? criterionIds : [],
         checks: kind === 'scores' ? checks : [],
+        opens,
         targetLufs,
         ceilingDbtp,
       },
@@ -159,6 +161,14 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
           ))}
         </fieldset>
         {kind === 'scores' && <HiddenChecks checks={checks} onChecks={setChecks} />}
+        <Field label="Identities open">
+          {(id) => (
+            <Form.Select id={id} value={opens} onChange={(event) => setOpens(event.target.value === 'closed' ? 'closed' : 'done')}>
+              <option value="done">once each listener is done</option>
+              <option value="closed">once I close the round</option>
+            </Form.Select>
+          )}
+        </Field>
         <div className="row-line">
           <KeptNumber label="Matched to, LUFS" min={-40} max={-10} value={targetLufs} onKeep={(value) => setTarget(value ?? -23)} />
           <KeptNumber label="Ceiling, dBTP" min={-12} max={0} value={ceilingDbtp} onKeep={(value) => setCeiling(value ?? -1)} />

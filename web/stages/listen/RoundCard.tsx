@@ -9,6 +9,7 @@ import { useTrialWords } from '../../data/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { Agreement } from './Agreement.tsx';
+import { CloseRound } from './CloseRound.tsx';
 import { Guesses } from './Guesses.tsx';
 import { KIND_WORDS } from './kindWords.ts';
 import { ListenerLine } from './ListenerLine.tsx';
@@ -63,7 +64,8 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
           )}
         </ListenerLine>
       ))}
-      <NewListener trialId={trialId} roundId={round.id} />
+      {round.closedAtMs === null && <NewListener trialId={trialId} roundId={round.id} />}
+      {round.opens === 'closed' && <CloseRound trialId={trialId} round={round} />}
     </Sheet>
   );
 }
