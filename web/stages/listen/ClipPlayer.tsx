@@ -52,14 +52,16 @@ interface ClipPlayerProps {
 const QUIET: PlayerHabit = { gainDb: 20 * Math.log10(START_GAIN), playing: false };
 
 /** Instant switching between clips at one shared position, with a loop. */
-export function ClipPlayer({ clips, source, habit = QUIET, onHabit }: ClipPlayerProps) {
+export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
   const switcher = useRef<ClipSwitcher | null>(null);
   const [share, setShare] = useState(0);
   const [failure, setFailure] = useState<string | null>(null);
   const [state, setState] = useState({ atS: 0, heard: 0, playing: false });
   const [loop, setLoop] = useState<[number, number]>([0, 0]);
-  const [gainDb, setGainDb] = useState(habit.gainDb);
-  const begun = useRef(habit);
+  const [gainDb, setGainDb] = useState((habit ?? QUIET).gainDb);
+  const begun = useRef(habit ?? QUIET);
+  // Level and ears are set with the first clips, and stay with those that follow.
+  const [first] = useState(habit === undefined);
   const count = clips.length;
   const address = 'each' in source ? source.each.join('\n') : source.together;
   const together = 'together' in source;
@@ -193,16 +195,19 @@ export function ClipPlayer({ clips, source, habit = QUIET, onHabit }: ClipPlayer
           <span className="mono">−{Math.abs(Math.round(gainDb))} dB</span>
         </label>
       </div>
-      <div className="row-line small">
-        <span>Before you start</span>
-        {EARS.map(({ ear, label }) => (
-          <Button key={ear} size="sm" variant="outline" disabled={!ready || state.playing} onClick={() => void switcher.current?.check(ear)}>
-            {label}
-          </Button>
-        ))}
-        <span className="soft">noise as loud as the clips: set your level by it, and hear whether left is left.</span>
-      </div>
-      <div className="small soft">It starts quietly, at −20 dB. Raise it with care: a level that is comfortable for minutes is loud enough, and all clips are matched.</div>
+      {first && (
+        <div className="row-line small">
+          <span>Before you start</span>
+          {EARS.map(({ ear, label }) => (
+            <Button key={ear} size="sm" variant="outline" disabled={!ready || state.playing} onClick={() => void switcher.current?.check(ear)}>
+              {label}
+            </Button>
+          ))}
+          <span className="soft">
+            Noise as loud as the clips: is left left? It starts quietly, at −20 dB. Raise it with care: a level that is comfortable for minutes is loud enough.
+          </span>
+        </div>
+      )}
     </section>
   );
 }
