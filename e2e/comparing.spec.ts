@@ -8,6 +8,7 @@ import { readWavHeader } from '../core/audio/readWavHeader.ts';
 import type { AudioFile } from '../core/domain/recording.ts';
 import { mixed, whiteNoise } from '../core/testing/signals.ts';
 import { dryClip } from '../demo/dryClip.ts';
+import { unzipped } from '../server/testing/zips.ts';
 import { accessible } from './accessible.ts';
 import { writeRecorderFiles } from './audio.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
@@ -186,4 +187,22 @@ test('which is which is guessed once the scores are closed, and counted against 
   await expect(page.getByRole('region', { name: /^Guesses in/ })).toContainText(
     /Which is which: [02] of 2 guessed right; who guesses blindly gets as many in (100|50) % of cases: which is which is not heard\./,
   );
+});
+
+test('a reel is fetched from the open listening: the same words of each, with their chapters', async ({ page }) => {
+  const at = await twoOfOneTake();
+  const ids = (await ask<{ id: string }[]>(marvet.address, 'GET', `${at}/recordings`)).map(({ id }) => id);
+  await page.goto(`${marvet.address}${at}/listen?takes=${ids.join(',')}`);
+  await page.getByText('A reel to send to others').click();
+  await page.getByLabel('Order').selectOption('phrase by phrase: the same words of each');
+  await page.getByLabel('Silence between, s').fill('0.5');
+  await page.getByLabel('Silence between, s').blur();
+  await accessible(page);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Fetch the reel' }).click()]);
+  expect(download.suggestedFilename()).toMatch(/reel\.zip$/);
+  const entries = await unzipped(await readFile(await download.path()));
+  const { format } = readWavHeader(bufferSource(new Uint8Array(entries.get('reel.wav') as Buffer)));
+  expect(format.markers?.map(({ label }) => label).slice(0, 2)).toEqual(['Quoinholt, take 01, phrase 1', 'Lodestar, take 01, phrase 1']);
+  expect(entries.get('reel.vtt')?.toString()).toContain('Quoinholt, take 01, phrase 2');
+  expect([...entries.keys()].at(-1)).toMatch(/^untouched files\/01 QU LO S001_Cormorant\.wav$/);
 });

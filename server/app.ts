@@ -44,6 +44,7 @@ import { preflightRoutes } from './api/preflight.ts';
 import { rangeRoutes } from './api/range.ts';
 import { readingRoutes } from './api/readings.ts';
 import { recordingRoutes } from './api/recordings.ts';
+import { reelRoutes } from './api/reel.ts';
 import { roundRoutes } from './api/rounds.ts';
 import { sayConditionRoutes } from './api/sayCondition.ts';
 import type { Services } from './api/services.ts';
@@ -131,6 +132,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route('/api/door', doorRoutes(store, door));
   app.route('/api/storage', storageRoutes(services));
   const trial = '/api/trials/:trial';
+  app.route(trial, reelRoutes(services));
   app.use(`${trial}/devices/*`, followDevices(services));
   app.use(`${trial}/bin/*`, followDevices(services));
   for (const whole of [trial, `${trial}/restore`]) app.use(whole, followDevices(services));

@@ -8,6 +8,7 @@ import { placed, useTakesById, useTrialWords } from '../../data/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { ClipPlayer, type PlayedClip } from './ClipPlayer.tsx';
+import { ReelToSend } from './ReelToSend.tsx';
 
 const LOUDNESS = TABLE_FIGURES.indexOf('loudness.integratedLufs');
 /** Loudness and ceiling of a first listening; a round has its own. */
@@ -47,7 +48,14 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
           {open.length} of {recordings.length} are still being measured. They are matched by their loudness, so it begins once all are.
         </p>
       ) : (
-        <Loaded of={[query]}>{() => <ClipPlayer clips={clips} source={{ each }} />}</Loaded>
+        <Loaded of={[query]}>
+          {() => (
+            <>
+              <ClipPlayer clips={clips} source={{ each }} />
+              <ReelToSend trialId={trialId} recordings={recordings} {...MATCHED} />
+            </>
+          )}
+        </Loaded>
       )}
       <p className="small soft mb-0 mt-2">You see which is which, so you may hear what you expect. Where it counts, make a round and listen blind. Nothing of this is kept.</p>
     </Sheet>

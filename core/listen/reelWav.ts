@@ -1,0 +1,55 @@
+import { bufferSource } from '../audio/byteSource.ts';
+import { writeMarkers } from '../audio/chunks/cues.ts';
+import { readSpan } from '../audio/readSamples.ts';
+import { readWavHeader } from '../audio/readWavHeader.ts';
+import { chunksBytes, FMT_CHUNK_BYTES, interleaved, putChunks, putFmt, putId, type WavEncoding } from '../audio/wavParts.ts';
+import { CLIP_RATE_HZ } from './blindClip.ts';
+import { type Reel, reelMarkers } from './reel.ts';
+
+const FORMAT: WavEncoding = { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ };
+const BYTES_A_SAMPLE = 3;
+const FADE_S = 0.005;
+
+const framesOf = (seconds: number) => Math.round(seconds * CLIP_RATE_HZ);
+
+/** How many frames a reel has. */
+export const reelFrames = ({ parts }: Reel): number => Math.max(0, ...parts.map(({ atS, span }) => framesOf(atS) + framesOf(span[1]) - framesOf(span[0])));
+
+/** The head of a reel's file, up to its samples, with a marker for each part; and how many bytes the file has in all. */
+export function reelHead(reel: Reel, names: readonly string[], channels: number): { head: Uint8Array<ArrayBuffer>; sizeBytes: number; padBytes: number } {
+  const dataBytes = reelFrames(reel) * channels * BYTES_A_SAMPLE;
+  const { cue, adtl } = writeMarkers(reelMarkers(reel, names), CLIP_RATE_HZ);
+  const chunks = [
+    { id: 'cue ', body: cue },
+    { id: 'LIST', body: adtl },
+  ];
+  const head = new Uint8Array(12 + FMT_CHUNK_BYTES + chunksBytes(chunks) + 8);
+  const padBytes = dataBytes % 2;
+  const data = new DataView(head.buffer);
+  putId(head, 'RIFF', 0);
+  data.setUint32(4, head.length + dataBytes + padBytes - 8, true);
+  putId(head, 'WAVE', 8);
+  const at = putChunks(head, putFmt(head, 12, FORMAT, channels), chunks);
+  putId(head, 'data', at);
+  data.setUint32(at + 4, dataBytes, true);
+  return { head, sizeBytes: head.length + dataBytes + padBytes, padBytes };
+}
+
+/** The samples of a part with short fades, and the silence before it, as they are stored. @param clip the WAVE file of its clip */
+export function reelPartBytes(reel: Reel, index: number, clip: Uint8Array): Uint8Array<ArrayBuffer> {
+  const part = reel.parts[index];
+  if (!part) throw new RangeError('A reel has no such part');
+  const before = reel.parts[index - 1];
+  const source = bufferSource(clip);
+  const layout = readWavHeader(source);
+  const silent = framesOf(part.atS) - (before ? framesOf(before.atS) + framesOf(before.span[1]) - framesOf(before.span[0]) : 0);
+  const [from, count] = [framesOf(part.span[0]), framesOf(part.span[1]) - framesOf(part.span[0])];
+  const fade = FADE_S * CLIP_RATE_HZ;
+  const channels = Array.from({ length: layout.format.channels }, (_, channel) => {
+    const samples = readSpan(source, layout, channel, from, count);
+    const out = new Float64Array(silent + count);
+    for (let at = 0; at < count; at++) out[silent + at] = (samples[at] as number) * Math.min(1, at / fade, (count - 1 - at) / fade);
+    return out;
+  });
+  return interleaved(channels, FORMAT);
+}

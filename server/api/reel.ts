@@ -1,0 +1,142 @@
+import { Readable } from 'node:stream';
+import { bufferSource } from '@marvet/core/audio/byteSource';
+import { readWavHeader } from '@marvet/core/audio/readWavHeader';
+import { reelQuerySchema } from '@marvet/core/contract/reel';
+import { slateLabel } from '@marvet/core/domain/take';
+import { layReel, partName, phrasesOf, type Reel, reelChapters } from '@marvet/core/listen/reel';
+import { reelHead, reelPartBytes } from '@marvet/core/listen/reelWav';
+import type { Span } from '@marvet/core/measure/report.types';
+import { takenNames } from '@marvet/core/takes/takenName';
+import { Hono } from 'hono';
+import { type ZipPart, zipped } from '../exchange/zipped.ts';
+import type { ReadTables } from '../store/store.ts';
+import { In } from '../store/table.ts';
+import { ApiError, notFound, parsed, pathId, savedAs } from './http.ts';
+import { anyStereo, clipOf, matchedClips } from './roundCuts.ts';
+import type { Services } from './services.ts';
+
+/** Nobody listens to a longer one; it bounds the file. */
+const LONGEST_S = 30 * 60;
+
+/** A reel to send: clips matched and one after the other, with chapters, and the untouched files beside it. */
+export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
+  return new Hono().get('/reel.zip', async (context) => {
+    const trialId = pathId(context, 'trial');
+    const trial = await store.trials.findOneBy({ id: trialId });
+    if (!trial) throw notFound('trial');
+    const asked = parsed(reelQuerySchema, context.req.query());
+    const { matchedLufs, gainsDb, cuts, lengthS } = await matchedClips({ store, blobs, work }, trialId, asked);
+    const starts = (cuts ?? []).map(({ startS }) => startS);
+    const clips = await described(store, trialId, asked.recordingIds);
+    const phrases = asked.order === 'phrase' ? await phrasesIn(store, asked.recordingIds, starts[0] ?? 0, lengthS ?? 0, clips) : null;
+    const reel = layReel(clips.length, lengthS ?? 0, phrases, asked.gapS);
+    if (reel.lengthS > LONGEST_S)
+      throw new ApiError(422, 'too-long', `The reel would last ${Math.round(reel.lengthS / 60)} minutes, and half an hour is the most: choose fewer takes`, {
+        recordingIds: 'Too many',
+      });
+    const wide = await anyStereo(store, asked.recordingIds);
+    const clipAt = (place: number) =>
+      clipOf(
+        { store, blobs, work },
+        { id: asked.recordingIds[place] as string, trialId },
+        trialId,
+        { startS: starts[place] ?? 0, lengthS: lengthS ?? 0, gainDb: gainsDb[place] ?? 0 },
+        wide,
+      );
+    const names = clips.map(({ name }) => name);
+    const channels = readWavHeader(bufferSource(await clipAt(0))).format.channels;
+    const { head, sizeBytes, padBytes } = reelHead(reel, names, channels);
+    async function* bytes() {
+      yield head;
+      for (const [index, { clip }] of reel.parts.entries()) yield reelPartBytes(reel, index, await clipAt(clip));
+      if (padBytes > 0) yield new Uint8Array(padBytes);
+    }
+    const nowMs = Date.now();
+    const files = [...new Map(clips.map((clip) => [clip.file.id, clip])).values()];
+    const kept = takenNames(
+      files.map(({ file, take }) => ({
+        name: file.name,
+        takes: take ? [take] : [],
+        tapes: clips.flatMap((each) => (each.file.id === file.id && each.tape ? [each.tape] : [])),
+      })),
+    );
+    const parts: ZipPart[] = [
+      { name: 'reel.wav', mtimeMs: nowMs, read: () => Readable.from(bytes()), sizeBytes },
+      { name: 'reel.vtt', mtimeMs: nowMs, text: reelChapters(reel, names) },
+      {
+        name: 'reel.txt',
+        mtimeMs: nowMs,
+        text: listOf(
+          reel,
+          names,
+          gainsDb,
+          matchedLufs,
+          clips.map(({ file }) => kept[files.findIndex((each) => each.file.id === file.id)] as string),
+        ),
+      },
+      ...files.map(
+        ({ file }, index): ZipPart => ({
+          name: `untouched files/${kept[index]}`,
+          mtimeMs: file.modifiedAtMs ?? file.uploadedAtMs,
+          path: blobs.pathOf(file.originalSha256 ?? file.sha256),
+        }),
+      ),
+    ];
+    const zip = await zipped(parts);
+    return new Response(zip.body, { headers: { 'Content-Type': 'application/zip', ...savedAs(`${trial.name} reel.zip`), 'Content-Length': String(zip.sizeBytes) } });
+  });
+}
+
+type Described = Awaited<ReturnType<typeof described>>[number];
+
+/** What each recording is: its candidate and take as a name, and its file. */
+async function described(store: ReadTables, trialId: string, recordingIds: readonly string[]) {
+  const recordings = await store.recordings.find({ select: { id: true, fileId: true, takeId: true, setupId: true }, where: { id: In([...recordingIds]), trialId } });
+  const takes = await store.takes.findBy({ id: In(recordings.flatMap(({ takeId }) => takeId ?? [])) });
+  const chains = await store.chains.findBy({ trialId });
+  const files = await store.files.findBy({ id: In(recordings.map(({ fileId }) => fileId)) });
+  return recordingIds.map((id) => {
+    const recording = recordings.find((each) => each.id === id);
+    const file = files.find((each) => each.id === recording?.fileId);
+    if (!recording || !file) throw notFound('recording');
+    const take = takes.find((each) => each.id === recording.takeId) ?? null;
+    const chain = chains.find((each) => each.id === take?.setups.find((setup) => setup.id === recording.setupId)?.candidateId);
+    return {
+      file,
+      take,
+      tape: chain?.tape.letters ?? null,
+      takeId: recording.takeId,
+      name: [chain?.name ?? file.name, take && `take ${slateLabel(take)}`].filter(Boolean).join(', '),
+    };
+  });
+}
+
+/** Phrases by the words of the first recording. @throws ApiError 422 where recordings are of several takes, or no word was found */
+async function phrasesIn(store: ReadTables, recordingIds: readonly string[], startS: number, lengthS: number, clips: readonly Described[]): Promise<Span[]> {
+  if (new Set(clips.map(({ takeId }) => takeId)).size > 1)
+    throw new ApiError(422, 'invalid', 'Only recordings of one take are cut by phrase: in others the words fall at other times. Play clips whole, or choose one take.', {
+      order: 'Of several takes',
+    });
+  const first = await store.recordings.findOneByOrFail({ id: recordingIds[0] as string });
+  const phrases = phrasesOf(
+    (first.report?.activity.speech ?? []).map(([from, to]): Span => [from - startS, to - startS]),
+    lengthS,
+  );
+  if (phrases.length === 0) throw new ApiError(422, 'invalid', 'No words were found in the first recording, so that it has no phrases. Play clips whole.', { order: 'No words' });
+  return phrases;
+}
+
+/** The reel as a list to read: when what is heard, and of which file. */
+function listOf(reel: Reel, names: readonly string[], gainsDb: readonly number[], matchedLufs: number, files: readonly string[]): string {
+  const time = (seconds: number) => `${String(Math.floor(seconds / 60)).padStart(2, '0')}:${(seconds % 60).toFixed(1).padStart(4, '0')}`;
+  const lines = [
+    `All clips begin at the same syllable and are matched to ${matchedLufs.toFixed(1)} LUFS, by the voice in each.`,
+    '',
+    ...reel.parts.map((part) => `${time(part.atS)}  ${partName(part, names)}`),
+    '',
+    'Gain of each, and the file that it is cut from, untouched beside this list:',
+    ...names.map((name, clip) => `${name}: ${(gainsDb[clip] ?? 0).toFixed(1)} dB, ${files[clip]}`),
+    '',
+  ];
+  return lines.join('\r\n');
+}

@@ -1,0 +1,51 @@
+import type { RecordingRow } from '@marvet/core/contract/recordings';
+import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import { Field, KeptNumber } from '../../parts/fields.tsx';
+
+interface ReelToSendProps {
+  trialId: string;
+  recordings: readonly RecordingRow[];
+  targetLufs: number;
+  ceilingDbtp: number;
+}
+
+/** The clips of the tray as one file to send to others, with chapters, and the untouched files beside it. */
+export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: ReelToSendProps) {
+  const [order, setOrder] = useState<'clip' | 'phrase'>('clip');
+  const [gapS, setGapS] = useState(0.7);
+  const oneTake = new Set(recordings.map(({ takeId }) => takeId)).size === 1;
+  const byPhrase = order === 'phrase' && oneTake;
+  const query = new URLSearchParams({
+    recordingIds: recordings.map(({ id }) => id).join(','),
+    order: byPhrase ? 'phrase' : 'clip',
+    gapS: String(gapS),
+    targetLufs: String(targetLufs),
+    ceilingDbtp: String(ceilingDbtp),
+  });
+  return (
+    <details className="mt-3">
+      <summary>A reel to send to others</summary>
+      <div className="row-line mt-2 align-items-end">
+        <Field label="Order">
+          {(id) => (
+            <Form.Select id={id} value={byPhrase ? 'phrase' : 'clip'} onChange={(event) => setOrder(event.target.value === 'phrase' ? 'phrase' : 'clip')}>
+              <option value="clip">each clip whole, one after the other</option>
+              <option value="phrase" disabled={!oneTake}>
+                phrase by phrase: the same words of each
+              </option>
+            </Form.Select>
+          )}
+        </Field>
+        <KeptNumber label="Silence between, s" min={0} max={5} value={gapS} onKeep={(value) => setGapS(value ?? 0.7)} />
+        <a className="btn btn-outline" href={`/api/trials/${trialId}/reel.zip?${query}`} download>
+          Fetch the reel
+        </a>
+      </div>
+      <p className="small soft mb-0">
+        A ZIP with the reel as WAV, its chapters as markers in it, as WebVTT and as a list, and the files that the clips are cut from, untouched. Names are in sight: it is no blind
+        listening.{oneTake ? '' : ' Phrase by phrase needs recordings of one take.'}
+      </p>
+    </details>
+  );
+}
