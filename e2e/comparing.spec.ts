@@ -1,4 +1,4 @@
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
@@ -205,4 +205,25 @@ test('a reel is fetched from the open listening: the same words of each, with th
   expect(format.markers?.map(({ label }) => label).slice(0, 2)).toEqual(['Quoinholt, take 01, phrase 1', 'Lodestar, take 01, phrase 1']);
   expect(entries.get('reel.vtt')?.toString()).toContain('Quoinholt, take 01, phrase 2');
   expect([...entries.keys()].at(-1)).toMatch(/^untouched files\/01 QU LO S001_Cormorant\.wav$/);
+
+  // The page opens from a folder, without the server.
+  const place = join(folder, 'reel.html');
+  await writeFile(place, entries.get('reel.html') as Buffer);
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(request.url()));
+  await page.goto(`file://${place}`);
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  const seconds = async () => Number(await page.getByLabel('Position in seconds').inputValue());
+  expect(await seconds()).toBeLessThan(3);
+  await expect.poll(seconds).toBeGreaterThan(0.5);
+  const before = await seconds();
+  await page.keyboard.press('b');
+  await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
+  const after = await seconds();
+  expect(after).toBeGreaterThanOrEqual(before);
+  expect(after - before).toBeLessThan(1.5);
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await accessible(page);
+  expect(asked).toEqual([`file://${place}`]);
 });

@@ -49,7 +49,7 @@ const rms = (samples: Float64Array) => Math.sqrt(samples.reduce((sum, value) => 
 describe('a reel to send', () => {
   it('plays clips matched, one after the other, with chapters in three forms and the untouched files beside it', async () => {
     const entries = await entriesOf({ gapS: '1' });
-    expect([...entries.keys()]).toEqual(['reel.wav', 'reel.vtt', 'reel.txt', 'untouched files/01 QU LO S001.wav']);
+    expect([...entries.keys()]).toEqual(['reel.wav', 'reel.html', 'reel.vtt', 'reel.txt', 'untouched files/01 QU LO S001.wav']);
     expect(entries.get('untouched files/01 QU LO S001.wav')!.equals(Buffer.from(bytes))).toBe(true);
     const { format, samples } = soundOf(entries);
     expect(format).toMatchObject({ channels: 1, bitDepth: 24, sampleRateHz: 48_000 });
@@ -65,6 +65,18 @@ describe('a reel to send', () => {
     expect(rms(samples.subarray(Math.round((lengthS + 0.01) * 48_000), Math.round((lengthS + 0.99) * 48_000)))).toBe(0);
     expect(entries.get('reel.vtt')!.toString()).toMatch(/^WEBVTT\n\n00:00:00\.000 --> [\d:.]+\nQuoin, take 01\n\n[\d:.]+ --> [\d:.]+\nLodestar, take 01\n$/);
     expect(entries.get('reel.txt')!.toString()).toMatch(/00:00\.0 {2}Quoin, take 01\r\n[\s\S]*Lodestar, take 01: -?[\d.]+ dB, 01 QU LO S001\.wav/);
+  });
+
+  it('has a page with the same clips in it, which asks nobody for anything', async () => {
+    const page = (await entriesOf({})).get('reel.html')!.toString();
+    const clips = [...page.matchAll(/<script type="text\/plain" class="clip">([A-Za-z0-9+/=]+)<\/script>/g)].map((match) => {
+      const source = bufferSource(new Uint8Array(Buffer.from(match[1] as string, 'base64')));
+      return readChannel(source, readWavHeader(source), 0);
+    });
+    expect(clips).toHaveLength(2);
+    expect(20 * Math.log10(rms(clips[0]!) / rms(clips[1]!))).toBeCloseTo(0, 0);
+    expect(page).not.toMatch(/(src|href)=|https?:|fetch\(|import\(/);
+    expect(page).toContain('<b>B</b>Lodestar, take 01');
   });
 
   it('plays the same words of each, phrase by phrase', async () => {

@@ -4,6 +4,7 @@ import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { reelQuerySchema } from '@marvet/core/contract/reel';
 import { slateLabel } from '@marvet/core/domain/take';
 import { layReel, partName, phrasesOf, type Reel, reelChapters } from '@marvet/core/listen/reel';
+import { reelPage } from '@marvet/core/listen/reelPage';
 import { reelHead, reelPartBytes } from '@marvet/core/listen/reelWav';
 import type { Span } from '@marvet/core/measure/report.types';
 import { takenNames } from '@marvet/core/takes/takenName';
@@ -44,12 +45,21 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
         wide,
       );
     const names = clips.map(({ name }) => name);
-    const channels = readWavHeader(bufferSource(await clipAt(0))).format.channels;
+    const firstClip = await clipAt(0);
+    const channels = readWavHeader(bufferSource(firstClip)).format.channels;
+    // All clips are alike in everything but their sound.
+    const clipBytes = firstClip.byteLength;
     const { head, sizeBytes, padBytes } = reelHead(reel, names, channels);
     async function* bytes() {
       yield head;
       for (const [index, { clip }] of reel.parts.entries()) yield reelPartBytes(reel, index, await clipAt(clip));
       if (padBytes > 0) yield new Uint8Array(padBytes);
+    }
+    const page = reelPage({ title: `${trial.name}: ${names.length} clips`, matchedLufs, names });
+    async function* pageBytes() {
+      yield page.head;
+      for (const place of names.keys()) yield `${page.before}${Buffer.from(await clipAt(place)).toString('base64')}${page.after}`;
+      yield page.tail;
     }
     const nowMs = Date.now();
     const files = [...new Map(clips.map((clip) => [clip.file.id, clip])).values()];
@@ -62,6 +72,7 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
     );
     const parts: ZipPart[] = [
       { name: 'reel.wav', mtimeMs: nowMs, read: () => Readable.from(bytes()), sizeBytes },
+      { name: 'reel.html', mtimeMs: nowMs, read: () => Readable.from(pageBytes()), sizeBytes: pageSize(page, names.length, clipBytes) },
       { name: 'reel.vtt', mtimeMs: nowMs, text: reelChapters(reel, names) },
       {
         name: 'reel.txt',
@@ -139,4 +150,10 @@ function listOf(reel: Reel, names: readonly string[], gainsDb: readonly number[]
     '',
   ];
   return lines.join('\r\n');
+}
+
+/** How many bytes the page has, with its clips in the letters of base64. */
+function pageSize({ head, before, after, tail }: ReturnType<typeof reelPage>, clips: number, clipBytes: number): number {
+  const bytes = (text: string) => Buffer.byteLength(text);
+  return bytes(head) + bytes(tail) + clips * (bytes(before) + 4 * Math.ceil(clipBytes / 3) + bytes(after));
 }

@@ -43,8 +43,9 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
         </a>
       </div>
       <p className="small soft mb-0">
-        A ZIP with the reel as WAV, its chapters as markers in it, as WebVTT and as a list, and the files that the clips are cut from, untouched. Names are in sight: it is no blind
-        listening.{oneTake ? '' : ' Phrase by phrase needs recordings of one take.'}
+        A ZIP with the reel as WAV, its chapters as markers in it, as WebVTT and as a list; a page on which the clips are switched at once, which opens from any folder without
+        Marvet; and the files that the clips are cut from, untouched. Names are in sight: it is no blind listening.
+        {oneTake ? '' : ' Phrase by phrase needs recordings of one take.'}
       </p>
     </details>
   );

@@ -1,0 +1,176 @@
+import { signed } from '../measure/catalogue.ts';
+
+/** What a page with clips says; its clips are put in one after the other. */
+export interface ReelPage {
+  title: string;
+  matchedLufs: number;
+  /** One a clip, in their order. */
+  names: readonly string[];
+}
+
+const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+
+const LETTERS = 'ABCDEFGHIJKL';
+
+const STYLE = `
+:root { color-scheme: light dark; --paper: light-dark(#f4efe4, #13171a); --ink: light-dark(#171b1e, #f4efe4); --soft: light-dark(#4c5357, #b9bfc2); --accent: light-dark(#0b5560, #7bd5cb); }
+body { font: 17px/1.45 system-ui, sans-serif; background: var(--paper); color: var(--ink); max-width: 52rem; margin: 0 auto; padding: 1rem; }
+.clips { display: grid; grid-template-columns: repeat(auto-fit, minmax(9rem, 1fr)); gap: .6rem; margin: 1rem 0; }
+button { font: inherit; color: inherit; background: transparent; border: 2px solid currentColor; border-radius: .5rem; padding: .6rem .9rem; min-height: 48px; cursor: pointer; }
+.clips button b { display: block; font-size: 1.8rem; }
+button[aria-pressed="true"] { background: var(--ink); color: var(--paper); }
+.line { display: flex; flex-wrap: wrap; gap: .8rem; align-items: center; margin: .8rem 0; }
+input[type="range"] { accent-color: var(--accent); min-height: 44px; }
+#at { flex: 1 1 14rem; }
+.soft { color: var(--soft); font-size: .9rem; }
+:focus-visible { outline: 3px solid var(--accent); outline-offset: 2px; }
+`;
+
+/** Plays all clips at once and lets one be heard: switched within 5 ms, at the same place. It asks nobody for anything. */
+const PLAYER = `
+'use strict';
+const RATE = 48000, FADE = 0.005;
+const $ = (id) => document.getElementById(id);
+const buttons = [...document.querySelectorAll('.clips button')];
+let context, volume, gains = [], sources = [], buffers = [], heard = 0, playing = false, begun = 0, from = 0, length = 0;
+
+const bytesOf = (text) => Uint8Array.from(atob(text.trim()), (letter) => letter.charCodeAt(0)).buffer;
+
+async function ready() {
+  if (context) return;
+  context = new AudioContext({ sampleRate: RATE });
+  volume = context.createGain();
+  volume.connect(context.destination);
+  level();
+  buffers = await Promise.all([...document.querySelectorAll('script.clip')].map((each) => context.decodeAudioData(bytesOf(each.textContent))));
+  length = buffers[0].duration;
+  $('at').max = String(length);
+  $('at').disabled = false;
+  gains = buffers.map((_, clip) => {
+    const gain = context.createGain();
+    gain.gain.value = clip === heard ? 1 : 0;
+    gain.connect(volume);
+    return gain;
+  });
+}
+
+function level() {
+  const db = Number($('level').value);
+  $('db').textContent = '\\u2212' + Math.abs(db) + ' dB';
+  if (volume) volume.gain.setTargetAtTime(10 ** (db / 20), context.currentTime, 0.02);
+}
+
+const place = () => (playing ? (from + Math.max(0, context.currentTime - begun)) % length : from);
+
+function start(at) {
+  for (const source of sources) source.stop();
+  from = at;
+  begun = context.currentTime + 0.02;
+  sources = buffers.map((buffer, clip) => {
+    const source = context.createBufferSource();
+    source.buffer = buffer;
+    source.loop = true;
+    source.connect(gains[clip]);
+    source.start(begun, at);
+    return source;
+  });
+}
+
+async function play() {
+  await ready();
+  if (playing) {
+    from = place();
+    for (const source of sources) source.stop();
+    sources = [];
+    playing = false;
+  } else {
+    await context.resume();
+    playing = true;
+    start(from);
+  }
+  show();
+}
+
+function hear(clip) {
+  heard = clip;
+  gains.forEach((gain, each) => {
+    gain.gain.cancelScheduledValues(context.currentTime);
+    gain.gain.setValueAtTime(gain.gain.value, context.currentTime);
+    gain.gain.linearRampToValueAtTime(each === clip ? 1 : 0, context.currentTime + FADE);
+  });
+  show();
+}
+
+function seek(at) {
+  const to = Math.max(0, Math.min(length - 0.05, at));
+  if (playing) start(to);
+  else from = to;
+  show();
+}
+
+function show() {
+  buttons.forEach((button, clip) => button.setAttribute('aria-pressed', String(clip === heard)));
+  $('play').textContent = playing ? 'Pause' : 'Play';
+  const at = place();
+  if (document.activeElement !== $('at') || playing) $('at').value = String(at);
+  $('time').textContent = at.toFixed(1) + ' / ' + length.toFixed(1) + ' s';
+}
+
+buttons.forEach((button, clip) => button.addEventListener('click', () => hear(clip)));
+$('play').addEventListener('click', play);
+$('level').addEventListener('input', level);
+$('at').addEventListener('input', () => seek(Number($('at').value)));
+document.addEventListener('keydown', (event) => {
+  if (event.ctrlKey || event.altKey || event.metaKey) return;
+  const clip = buttons.findIndex((button) => button.dataset.letter.toLowerCase() === event.key.toLowerCase());
+  if (clip >= 0) hear(clip);
+  else if (event.key === ' ' && !event.target.closest('button')) play();
+  else if (event.key === 'ArrowLeft' && length > 0 && event.target.type !== 'range') seek(place() - 1);
+  else if (event.key === 'ArrowRight' && length > 0 && event.target.type !== 'range') seek(place() + 1);
+  else return;
+  event.preventDefault();
+});
+setInterval(() => playing && show(), 50);
+show();
+`;
+
+/**
+ * A page that opens from a folder, without a server and without a network: clips are in it as they are, and are switched at once.
+ * @returns what stands before the clips, what goes around each, and what comes after them
+ */
+export function reelPage({ title, matchedLufs, names }: ReelPage): { head: string; before: string; after: string; tail: string } {
+  const buttons = names.map((name, clip) => `<button type="button" aria-pressed="${clip === 0}" data-letter="${LETTERS[clip]}"><b>${LETTERS[clip]}</b>${escaped(name)}</button>`);
+  return {
+    head: `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${escaped(title)}</title>
+<style>${STYLE}</style>
+</head>
+<body>
+<main>
+<h1>${escaped(title)}</h1>
+<p>The same words on each, from the same syllable on, matched to ${signed(matchedLufs, 1)} LUFS by the voice. Switch as often as you like: the place stays.</p>
+<div class="clips">
+${buttons.join('\n')}
+</div>
+<div class="line">
+<button type="button" id="play">Play</button>
+<input type="range" id="at" min="0" max="1" step="0.01" value="0" aria-label="Position in seconds" disabled>
+<span id="time"></span>
+</div>
+<div class="line">
+<label for="level">Level</label>
+<input type="range" id="level" min="-40" max="0" step="1" value="-20">
+<span id="db"></span>
+</div>
+<p class="soft">Keys: ${names.map((_, clip) => LETTERS[clip]).join(', ')} to hear that one; space to play and pause; arrows to go back and on by a second. It starts quietly: raise the level with care. What is best in one room and on one pair of headphones need not be so in another.</p>
+</main>
+`,
+    before: '<script type="text/plain" class="clip">',
+    after: '</script>\n',
+    tail: `<script>${PLAYER}</script>\n</body>\n</html>\n`,
+  };
+}
