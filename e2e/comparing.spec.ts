@@ -189,10 +189,34 @@ test('which is which is guessed once the scores are closed, and counted against 
   );
 });
 
-test('a reel is fetched from the open listening: the same words of each, with their chapters', async ({ page }) => {
+test('open listening shows the clip that is heard, and gives a reel: the same words of each, with their chapters', async ({ page }) => {
   const at = await twoOfOneTake();
   const ids = (await ask<{ id: string }[]>(marvet.address, 'GET', `${at}/recordings`)).map(({ id }) => id);
   await page.goto(`${marvet.address}${at}/listen?takes=${ids.join(',')}`);
+  // The clip that is heard is seen, and heard where its picture is pressed; another clip at the same place.
+  const picture = page.getByRole('slider', { name: /^Level of the clip that is heard/ });
+  await expect(picture).toBeVisible();
+  const box = (await picture.boundingBox()) as { width: number };
+  await picture.click({ position: { x: 76 + (box.width - 84) / 2, y: 40 } });
+  const position = async () => Number(await page.getByLabel('Position in seconds').inputValue());
+  const lengthS = Number(await page.getByLabel('Position in seconds').getAttribute('max'));
+  await expect.poll(async () => Math.abs((await position()) - lengthS / 2)).toBeLessThan(0.3);
+  await page.keyboard.press('b');
+  await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
+  expect(Math.abs((await position()) - lengthS / 2)).toBeLessThan(0.3);
+  // Held against the other one: how far it is, and heard equalised to it at one press, at the same place.
+  await page.getByLabel('Held against').selectOption('Quoinholt, take 01');
+  await expect(page.getByText(/^Lodestar, take 01: [\d.]+ dB from it in tone, [\d.]+ dB once equalised; recorded [+−]?[\d.]+ dB against it$/)).toBeVisible();
+  const turned = page.getByRole('button', { name: 'Equalised to Quoinholt, take 01' });
+  await expect(turned).toBeEnabled();
+  await page.keyboard.press('b');
+  await page.keyboard.press('=');
+  await expect(turned).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('a');
+  await expect(page.getByRole('button', { name: /^A/ })).toHaveAttribute('aria-pressed', 'true');
+  await turned.click();
+  await expect(turned).toHaveAttribute('aria-pressed', 'false');
   await page.getByText('A reel to send to others').click();
   await page.getByLabel('Order').selectOption('phrase by phrase: the same words of each');
   await page.getByLabel('Silence between, s').fill('0.5');

@@ -1,11 +1,18 @@
-import { type OpenListening, openClipSchema, openListeningSchema } from '@marvet/core/contract/openListening';
+import { equalisedClipSchema, type OpenListening, openListeningSchema } from '@marvet/core/contract/openListening';
 import { Hono } from 'hono';
+import type { ChannelPlace } from '../jobs/tasks.ts';
 import { parsed, pathId, readBody } from './http.ts';
-import { anyStereo, clipOf, matchedClips } from './roundCuts.ts';
+import { anyStereo, clipOf, matchedClips, placesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /** Listening with open eyes: the same clips as those of a round, matched and aligned, but everybody sees which is which and nothing is kept. */
 export function openListeningRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
+  /** Filters that bring a recording nearest to another; none where they cannot be told, which the pair says. */
+  async function filtersTo(trialId: string, id: string, equalTo: string) {
+    const [channel, reference] = (await placesOf({ store, blobs }, trialId, [id, equalTo])) as [ChannelPlace, ChannelPlace];
+    return (await work.pair(trialId, id, { channel, reference })).pair.eqMatch;
+  }
+
   return new Hono()
     .post('/', async (context) => {
       const trialId = pathId(context, 'trial');
@@ -20,9 +27,10 @@ export function openListeningRoutes({ store, blobs, work }: Pick<Services, 'stor
     })
     .get('/clips/:recording', async (context) => {
       const trialId = pathId(context, 'trial');
-      const place = parsed(openClipSchema, context.req.query());
+      const { equalTo, ...place } = parsed(equalisedClipSchema, context.req.query());
       const id = pathId(context, 'recording');
-      const clip = await clipOf({ store, blobs, work }, { id, trialId }, id, place, await anyStereo(store, [id]));
+      const filters = equalTo === undefined ? [] : await filtersTo(trialId, id, equalTo);
+      const clip = await clipOf({ store, blobs, work }, { id, trialId }, id, { ...place, filters }, await anyStereo(store, [id]));
       return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     });
 }

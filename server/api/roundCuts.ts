@@ -30,7 +30,7 @@ export async function matchedClips(
 }
 
 /** Where a clip lies in its recording, and by how much it is raised. */
-type ClipPlace = Pick<ClipTask, 'startS' | 'lengthS' | 'gainDb'> & Partial<Pick<ClipTask, 'disguise'>>;
+type ClipPlace = Pick<ClipTask, 'startS' | 'lengthS' | 'gainDb'> & Partial<Pick<ClipTask, 'disguise' | 'filters'>>;
 
 /** Whether any of some recordings is stereo: then all of their clips have two channels. */
 export async function anyStereo(store: Pick<ReadTables, 'recordings'>, recordingIds: readonly string[]): Promise<boolean> {
@@ -62,7 +62,7 @@ export async function clipOf(
   wide: boolean,
 ): Promise<Uint8Array<ArrayBuffer>> {
   const [source] = await placesOf(services, trialId, [id]);
-  return (await services.work.clip(subjectId, { ...(source as ChannelPlace), wide, disguise: null, ...place })) as Uint8Array<ArrayBuffer>;
+  return (await services.work.clip(subjectId, { ...(source as ChannelPlace), wide, disguise: null, filters: [], ...place })) as Uint8Array<ArrayBuffer>;
 }
 
 /** What is to be cut: each recording with the part that is judged. */

@@ -6,7 +6,7 @@ import type { MeasuredFile } from '@marvet/core/measure/fileMeters';
 import type { GrownFile, HeardWhileGrowing } from '@marvet/core/measure/measureGrowing';
 import type { LowerTrack } from '@marvet/core/measure/pair/backupFile';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
-import type { LevelSeries, MeasureOptions } from '@marvet/core/measure/report.types';
+import type { LevelSeries, MatchFilter, MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 import type { PlacedByClock } from '@marvet/core/takes/places/placeByClock';
 import type { TimedFile, TimedTake } from '@marvet/core/takes/places/timed';
@@ -68,6 +68,8 @@ export interface ClipTask extends ChannelPlace, ClipSource {
    * recording under two letters is made twice. Null where nothing is hidden.
    */
   disguise: { worse: boolean; letter: string } | null;
+  /** Filters that bring it nearest to a reference; none leave it as it is. */
+  filters: MatchFilter[];
 }
 
 /** Two or three clips that are compared, in one file: channels of the first, then of the second. */

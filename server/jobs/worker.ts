@@ -8,6 +8,7 @@ import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { cutRound } from '@marvet/core/listen/cutRound';
+import { equalised } from '@marvet/core/listen/equalised';
 import { madeWorse } from '@marvet/core/listen/madeWorse';
 import { type GrowingFile, measureGrowing } from '@marvet/core/measure/measureGrowing';
 import { backupOf } from '@marvet/core/measure/pair/backupFile';
@@ -94,8 +95,8 @@ function linksOf({ file, others }: AlikeTask): SoundLink[] {
 }
 
 /** Of a round with hidden checks every clip is worked on alike, so that neither the time it takes nor its bytes tell which is one. */
-function clipOf(track: PairTrack, { disguise, ...task }: ClipTask): Float64Array[] {
-  const clip = blindClip(track, task, task.wide);
+function clipOf(track: PairTrack, { disguise, filters, ...task }: ClipTask): Float64Array[] {
+  const clip = equalised(blindClip(track, task, task.wide), filters, CLIP_RATE_HZ);
   if (!disguise) return clip;
   const worse = madeWorse(clip, CLIP_RATE_HZ);
   return noisy(disguise.worse ? worse : clip);

@@ -15,14 +15,15 @@ export function levelFreeRms(values: readonly number[]): number {
   return Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length);
 }
 
-function sectionOf({ type, frequencyHz, gainDb, q }: MatchFilter): BiquadCoefficients {
-  if (type === 'peaking') return peaking(frequencyHz, gainDb, q, RATE_HZ);
-  return highShelf(frequencyHz, type === 'highShelf' ? gainDb : -gainDb, RATE_HZ);
+/** A match filter as a section at a rate; a low shelf is a high shelf the other way round, and not lifted: its level is another matter. */
+export function matchSection({ type, frequencyHz, gainDb, q }: MatchFilter, sampleRateHz: number): BiquadCoefficients {
+  if (type === 'peaking') return peaking(frequencyHz, gainDb, q, sampleRateHz);
+  return highShelf(frequencyHz, type === 'highShelf' ? gainDb : -gainDb, sampleRateHz);
 }
 
 /** Gain of a match filter at a frequency, in dB. A low shelf is a high shelf the other way round, lifted. */
 export function matchFilterDb(filter: MatchFilter, frequencyHz: number): number {
-  return cascadeDb([sectionOf(filter)], frequencyHz, RATE_HZ) + (filter.type === 'lowShelf' ? filter.gainDb : 0);
+  return cascadeDb([matchSection(filter, RATE_HZ)], frequencyHz, RATE_HZ) + (filter.type === 'lowShelf' ? filter.gainDb : 0);
 }
 
 /**

@@ -16,6 +16,7 @@ const HELP: KeyHelp[] = [
   { keys: '0', does: 'Loop the whole' },
   { keys: '← →', does: 'Back, forward by 1 s' },
 ];
+const HELP_OTHERWISE: KeyHelp[] = [...HELP, { keys: '=', does: 'Equalised, or as it is' }];
 const SHORTEST_LOOP_S = 0.3;
 const EARS: { ear: Ear; label: string }[] = [
   { ear: 'left', label: 'Left ear' },
@@ -32,8 +33,11 @@ export interface PlayedClip {
   said: string;
 }
 
-/** Where clips come from: each from an address of its own, in their order, or all in one file. */
-export type ClipSource = { each: readonly string[] } | { together: string };
+/**
+ * Where clips come from: each from an address of its own, in their order, or all in one file. `otherwise` has the same clips once more
+ * in another form, to be switched to at once.
+ */
+export type ClipSource = { each: readonly string[]; otherwise?: { name: string; each: readonly string[] } } | { together: string };
 
 /** What stays from one set of clips to the next: how loud, and whether it plays. */
 export interface PlayerHabit {
@@ -47,12 +51,14 @@ interface ClipPlayerProps {
   /** How it was left with the clips before. */
   habit?: PlayerHabit;
   onHabit?(habit: PlayerHabit): void;
+  /** The clip that is heard as a picture, where it may be seen: in seconds of the clips, which all begin at once. */
+  picture?(heard: number, atS: number, onSeek: (seconds: number) => void): React.ReactNode;
 }
 
 const QUIET: PlayerHabit = { gainDb: 20 * Math.log10(START_GAIN), playing: false };
 
 /** Instant switching between clips at one shared position, with a loop. */
-export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
+export function ClipPlayer({ clips, source, habit, onHabit, picture }: ClipPlayerProps) {
   const switcher = useRef<ClipSwitcher | null>(null);
   const [share, setShare] = useState(0);
   const [failure, setFailure] = useState<string | null>(null);
@@ -63,12 +69,15 @@ export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
   // Level and ears are set with the first clips, and stay with those that follow.
   const [first] = useState(habit === undefined);
   const count = clips.length;
-  const address = 'each' in source ? source.each.join('\n') : source.together;
+  const otherwise = 'each' in source ? source.otherwise : undefined;
+  const [inOther, setInOther] = useState(false);
+  const address = 'each' in source ? [...source.each, ...(otherwise?.each ?? [])].join('\n') : source.together;
   const together = 'together' in source;
   useEffect(() => {
     const player = new ClipSwitcher();
     switcher.current = player;
-    const report = ({ frame, heard, playing }: SwitcherReport) => setState({ atS: secondsOf(frame), heard, playing });
+    const report = ({ frame, heard, playing }: SwitcherReport) => setState({ atS: secondsOf(frame), heard: heard % count, playing });
+    setInOther(false);
     const loading = together ? player.loadTogether(address, count, report, setShare) : player.load(address.split('\n'), report, setShare);
     loading.then(
       () => {
@@ -86,20 +95,26 @@ export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
     onHabit?.({ gainDb, playing: !state.playing });
     void switcher.current?.play(!state.playing);
   };
+  const hear = (clip: number, other: boolean) => switcher.current?.hear(clip + (other && otherwise ? count : 0));
+  const turn = () => {
+    if (!otherwise) return;
+    setInOther(!inOther);
+    hear(state.heard, !inOther);
+  };
   const setLoopTo = (startS: number, endS: number) => {
     if (endS - startS < SHORTEST_LOOP_S) return;
     setLoop([startS, endS]);
     switcher.current?.loop(startS, endS);
   };
-  useKeyHelp(HELP);
+  useKeyHelp(otherwise ? HELP_OTHERWISE : HELP);
   useHotkeys(
     clips.map(({ letter }) => letter.toLowerCase()).join(','),
     (_event, handler) => {
       const index = clips.findIndex(({ letter }) => letter.toLowerCase() === handler.keys?.join(''));
-      if (index >= 0) switcher.current?.hear(index);
+      if (index >= 0) hear(index, inOther);
     },
     WHILE_CHOOSING,
-    [clips],
+    [clips, inOther, otherwise],
   );
   useHotkeys(
     'space',
@@ -115,6 +130,7 @@ export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
   useHotkeys('[', () => setLoopTo(state.atS, loop[1]), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
   useHotkeys(']', () => setLoopTo(loop[0], state.atS), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
   useHotkeys('0', () => setLoopTo(0, lengthS), WHILE_CHOOSING, [lengthS]);
+  useHotkeys('=', turn, { useKey: true, ...WHILE_CHOOSING }, [state.heard, inOther, otherwise]);
   useHotkeys('left', () => switcher.current?.seek(state.atS - 1), [state]);
   useHotkeys('right', () => switcher.current?.seek(state.atS + 1), [state]);
   if (failure) {
@@ -135,7 +151,7 @@ export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
             className={`clip-button ${state.heard === index ? 'heard' : ''}`}
             aria-pressed={state.heard === index}
             disabled={!ready}
-            onClick={() => switcher.current?.hear(index)}
+            onClick={() => hear(index, inOther)}
           >
             {letter}
             {mark}
@@ -143,6 +159,7 @@ export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
           </button>
         ))}
       </div>
+      {ready && picture?.(state.heard, state.atS, (seconds) => switcher.current?.seek(seconds))}
       <div className="passage">
         <Button style={{ minHeight: 48, minWidth: 120 }} disabled={!ready} onClick={play}>
           {state.playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {state.playing ? 'Pause' : 'Play'}
@@ -177,6 +194,11 @@ export function ClipPlayer({ clips, source, habit, onHabit }: ClipPlayerProps) {
         <Button size="sm" variant="outline" disabled={!ready} onClick={() => setLoopTo(0, lengthS)}>
           Whole
         </Button>
+        {otherwise && (
+          <Button size="sm" variant={inOther ? 'primary' : 'outline'} aria-pressed={inOther} disabled={!ready} onClick={turn}>
+            {otherwise.name}
+          </Button>
+        )}
         <label className="small row-line ms-auto">
           Level
           <input

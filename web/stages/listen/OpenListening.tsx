@@ -2,12 +2,14 @@ import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordin
 import { slateLabel } from '@marvet/core/domain/take';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { signed } from '@marvet/core/measure/catalogue';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useOpenListeningQuery } from '../../data/judging.ts';
 import { placed, useTakesById, useTrialWords } from '../../data/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { Against } from './Against.tsx';
 import { ClipPlayer, type PlayedClip } from './ClipPlayer.tsx';
+import { HeardPicture } from './HeardPicture.tsx';
 import { ReelToSend } from './ReelToSend.tsx';
 
 const LOUDNESS = TABLE_FIGURES.indexOf('loudness.integratedLufs');
@@ -21,10 +23,21 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
   const query = useOpenListeningQuery({ trialId, recordingIds: ids, ...MATCHED }, { skip: open.length > 0 || ids.length < 2 });
   const words = useTrialWords(trialId);
   const byId = useTakesById(trialId);
-  const each = (query.data?.clips ?? []).map(({ recordingId, startS, gainDb }) => {
-    const where = new URLSearchParams({ startS: String(startS), lengthS: String(query.data?.lengthS), gainDb: String(gainDb) });
-    return `/api/trials/${trialId}/open-listening/clips/${recordingId}?${where}`;
-  });
+  const [against, setAgainst] = useState('');
+  const eachTo = (equalTo: string) =>
+    (query.data?.clips ?? []).map(({ recordingId, startS, gainDb }) => {
+      const where = new URLSearchParams({ startS: String(startS), lengthS: String(query.data?.lengthS), gainDb: String(gainDb) });
+      if (equalTo && equalTo !== recordingId) where.set('equalTo', equalTo);
+      return `/api/trials/${trialId}/open-listening/clips/${recordingId}?${where}`;
+    });
+  const nameOf = (id: string) => {
+    const { chain, take } = placed(
+      recordings.find((each) => each.id === id),
+      byId,
+      words.chains,
+    );
+    return [chain?.name, take && `take ${slateLabel(take)}`].filter(Boolean).join(', ');
+  };
   const clips = useMemo(
     () =>
       (query.data?.clips ?? []).map(({ recordingId, gainDb }, place): PlayedClip => {
@@ -51,7 +64,17 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
         <Loaded of={[query]}>
           {() => (
             <>
-              <ClipPlayer clips={clips} source={{ each }} />
+              <ClipPlayer
+                clips={clips}
+                source={{ each: eachTo(''), ...(against ? { otherwise: { name: `Equalised to ${nameOf(against)}`, each: eachTo(against) } } : {}) }}
+                picture={(heard, atS, onSeek) => {
+                  const clip = query.data?.clips[heard];
+                  return (
+                    clip && <HeardPicture trialId={trialId} recordingId={clip.recordingId} startS={clip.startS} lengthS={query.data?.lengthS ?? 0} atS={atS} onSeek={onSeek} />
+                  );
+                }}
+              />
+              <Against trialId={trialId} ids={ids} against={against} nameOf={nameOf} onAgainst={setAgainst} />
               <ReelToSend trialId={trialId} recordings={recordings} {...MATCHED} />
             </>
           )}

@@ -1,8 +1,8 @@
 import type { BandPicture, Span } from '@marvet/core/measure/report.types';
 import { useEffect, useMemo, useRef } from 'react';
+import { LEAST_WIDTH, LEFT, RIGHT, USUAL_WIDTH } from '../../parts/lanes/LevelLanes.tsx';
 import { useWidth } from '../../parts/useWidth.ts';
 import { bandCells, bandPixels } from './bandPixels.ts';
-import { LEAST_WIDTH, LEFT, RIGHT, USUAL_WIDTH } from './LevelLanes.tsx';
 
 const HEIGHT = 116;
 const NAMED_HZ = [63, 250, 1000, 4000, 16000] as const;

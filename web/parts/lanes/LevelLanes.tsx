@@ -4,7 +4,7 @@ import type { ShownEvent } from '@marvet/core/measure/events/corrected';
 import { eventText } from '@marvet/core/measure/eventWords';
 import type { ActivityGroup, AudioEvent, LevelSeries, Span } from '@marvet/core/measure/report.types';
 import { type ReactNode, useId } from 'react';
-import { useWidth } from '../../parts/useWidth.ts';
+import { useWidth } from '../useWidth.ts';
 import { acrossPx, downPx, LevelCurve } from './LevelCurve.tsx';
 import { ticks } from './lanePaths.ts';
 import { type MovableSpan, SpanHandles } from './SpanHandles.tsx';
@@ -45,6 +45,9 @@ interface LevelLanesProps {
   /** What lies over the picture: where a moment lies across it, and how far down the level reaches, both 0 to 1. */
   over?: (share: (seconds: number) => number, heightShare: number) => ReactNode;
 }
+
+/** No power of ten is a number to those who read it out. */
+const inMs = (seconds: number) => Number(seconds.toFixed(3));
 
 /** Level over time with lanes for words, pauses and each kind of event under it. */
 export function LevelLanes(props: LevelLanesProps) {
@@ -95,9 +98,9 @@ export function LevelLanes(props: LevelLanesProps) {
         role="slider"
         tabIndex={0}
         aria-label={`${label}: ${summary}`}
-        aria-valuemin={fromS}
-        aria-valuemax={toS}
-        aria-valuenow={Math.max(fromS, Math.min(toS, atS))}
+        aria-valuemin={inMs(fromS)}
+        aria-valuemax={inMs(toS)}
+        aria-valuenow={inMs(Math.max(fromS, Math.min(toS, atS)))}
         aria-valuetext={`${atS.toFixed(1)} s`}
         onClick={click}
         onKeyDown={step}
