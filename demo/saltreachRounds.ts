@@ -1,6 +1,7 @@
 import type { BundledTrial } from '@marvet/core/formats/bundle';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { sameComparisons } from '@marvet/core/listen/paired/sequence';
+import { randomSource } from '@marvet/core/simulate/random';
 import { demoId } from './ids.ts';
 import { CANDIDATES, chainId } from './kit.ts';
 import { scriptId, stationId } from './places.ts';
@@ -91,15 +92,6 @@ const [RIGHT, COMPARED] = [{ Orla: 15, Tam: 10 } as Record<string, number>, 16];
 /** Of these two the reasons did not tell which is the better one. */
 const ALIKE = ['QO', 'WH'];
 
-/** Numbers that are the same at every start. */
-function drawn(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state / 2_147_483_647;
-  };
-}
-
 /** The round that asks whether two of them are told apart at all. */
 export function toldApart(): Round {
   const take = heardTake();
@@ -119,7 +111,7 @@ export function toldApart(): Round {
     createdAtMs: HEARD_MS + 3_600_000,
     recordingIds: ALIKE.map((letters) => recordingId(take, chainId(letters))),
     listeners: Object.entries(RIGHT).map(([name, right], seat) => {
-      const comparisons = sameComparisons(COMPARED, drawn(seat + 41));
+      const comparisons = sameComparisons(COMPARED, randomSource(seat + 41).uniform);
       return {
         id: demoId('listener', `${name}-told`),
         name: `${name} (sample)`,

@@ -1,18 +1,15 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
 import { bufferSource } from '../core/audio/byteSource.ts';
 import { readChannel } from '../core/audio/readSamples.ts';
 import { readWavHeader } from '../core/audio/readWavHeader.ts';
-import type { AudioFile } from '../core/domain/recording.ts';
-import { mixed, whiteNoise } from '../core/testing/signals.ts';
-import { dryClip } from '../demo/dryClip.ts';
-import { unzipped } from '../server/testing/zips.ts';
+import type { RecordingRow } from '../core/contract/recordings.ts';
 import { accessible } from './accessible.ts';
-import { writeRecorderFiles } from './audio.ts';
+import { bringTake, twoOfOneTake } from './heardTakes.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
-import { ask, smallTrial } from './smallTrial.ts';
+import { ask } from './smallTrial.ts';
 
 let marvet: RunningMarvet;
 let folder: string;
@@ -24,20 +21,6 @@ test.afterAll(async () => {
   await marvet.dispose();
   await rm(folder, { recursive: true, force: true });
 });
-
-const RATE_HZ = 48_000;
-
-/** A take of two candidates with the same words, one over more noise. */
-async function twoOfOneTake(): Promise<string> {
-  const { trialId } = await smallTrial(marvet.address);
-  const voice = dryClip('netmaker-plosives', RATE_HZ);
-  const lengthS = voice.length / RATE_HZ;
-  const channels = [mixed(voice, whiteNoise(-72, lengthS, 1)), mixed(voice, whiteNoise(-48, lengthS, 7))].map((each) => each.subarray(0, voice.length));
-  const [path] = await writeRecorderFiles(folder, [{ name: 'S001_Cormorant.wav', trackNames: ['QU', 'LO'], channels }]);
-  await fetch(`${marvet.address}/api/trials/${trialId}/files?name=S001_Cormorant.wav`, { method: 'POST', body: await readFile(path!) });
-  await expect.poll(async () => (await ask<AudioFile[]>(marvet.address, 'GET', `/trials/${trialId}/files`))[0]?.state, { timeout: 60_000 }).toBe('done');
-  return `/trials/${trialId}`;
-}
 
 async function newRound(page: Page, at: string, how: string, comparisons: string): Promise<void> {
   await page.goto(`${marvet.address}${at}/listen`);
@@ -67,7 +50,7 @@ async function clipsOf(page: Page, number: number): Promise<Float64Array[]> {
 }
 
 test('whether X is A or B: what it can find is told before, it is heard and answered by key, and told apart at the end', async ({ page }) => {
-  const at = await twoOfOneTake();
+  const at = await twoOfOneTake(marvet.address, folder);
   await newRound(page, at, 'same', '4');
   await expect(page.getByText('4 comparisons by one listener prove nothing, whatever is answered: guessing gets all of them too often. Choose more.')).toBeVisible();
   await page.getByLabel('Comparisons').fill('6');
@@ -105,7 +88,7 @@ test('whether X is A or B: what it can find is told before, it is heard and answ
 });
 
 test('which is better, by pointer and on a phone: a choice each way round is no preference', async ({ page, browser }) => {
-  const at = await twoOfOneTake();
+  const at = await twoOfOneTake(marvet.address, folder);
   await newRound(page, at, 'better', '6');
   await expect(page.getByText(/Of 6 comparisons by one listener 6 must go one way to be more than chance/)).toBeVisible();
   await page.getByRole('button', { name: 'Make the round' }).click();
@@ -129,7 +112,7 @@ test('which is better, by pointer and on a phone: a choice each way round is no 
 });
 
 test('checks are hidden among clips with points: the listener meets two more, and the host sees how steady they were', async ({ page }) => {
-  const at = await twoOfOneTake();
+  const at = await twoOfOneTake(marvet.address, folder);
   await page.goto(`${marvet.address}${at}/listen`);
   await page.getByLabel('Takes').selectOption({ index: 1 });
   await page.getByLabel('one clip twice, under two letters').check();
@@ -155,7 +138,7 @@ test('checks are hidden among clips with points: the listener meets two more, an
 });
 
 test('which is which is guessed once the scores are closed, and counted against chance once the host closes the round', async ({ page }) => {
-  const at = await twoOfOneTake();
+  const at = await twoOfOneTake(marvet.address, folder);
   await page.goto(`${marvet.address}${at}/listen`);
   await page.getByLabel('Takes').selectOption({ index: 1 });
   await page.getByLabel('Identities open').selectOption('once I close the round');
@@ -189,65 +172,41 @@ test('which is which is guessed once the scores are closed, and counted against 
   );
 });
 
-test('open listening shows the clip that is heard, and gives a reel: the same words of each, with their chapters', async ({ page }) => {
-  const at = await twoOfOneTake();
-  const ids = (await ask<{ id: string }[]>(marvet.address, 'GET', `${at}/recordings`)).map(({ id }) => id);
-  await page.goto(`${marvet.address}${at}/listen?takes=${ids.join(',')}`);
-  // The clip that is heard is seen, and heard where its picture is pressed; another clip at the same place.
-  const picture = page.getByRole('slider', { name: /^Level of the clip that is heard/ });
-  await expect(picture).toBeVisible();
-  const box = (await picture.boundingBox()) as { width: number };
-  await picture.click({ position: { x: 76 + (box.width - 84) / 2, y: 40 } });
-  const position = async () => Number(await page.getByLabel('Position in seconds').inputValue());
-  const lengthS = Number(await page.getByLabel('Position in seconds').getAttribute('max'));
-  await expect.poll(async () => Math.abs((await position()) - lengthS / 2)).toBeLessThan(0.3);
-  await page.keyboard.press('b');
-  await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
-  expect(Math.abs((await position()) - lengthS / 2)).toBeLessThan(0.3);
-  // Held against the other one: how far it is, and heard equalised to it at one press, at the same place.
-  await page.getByLabel('Held against').selectOption('Quoinholt, take 01');
-  await expect(page.getByText(/^Lodestar, take 01: [\d.]+ dB from it in tone, [\d.]+ dB once equalised; recorded [+−]?[\d.]+ dB against it$/)).toBeVisible();
-  const turned = page.getByRole('button', { name: 'Equalised to Quoinholt, take 01' });
-  await expect(turned).toBeEnabled();
-  await page.keyboard.press('b');
-  await page.keyboard.press('=');
-  await expect(turned).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
-  await page.keyboard.press('a');
-  await expect(page.getByRole('button', { name: /^A/ })).toHaveAttribute('aria-pressed', 'true');
-  await turned.click();
-  await expect(turned).toHaveAttribute('aria-pressed', 'false');
-  await page.getByText('A reel to send to others').click();
-  await page.getByLabel('Order').selectOption('phrase by phrase: the same words of each');
-  await page.getByLabel('Silence between, s').fill('0.5');
-  await page.getByLabel('Silence between, s').blur();
-  await accessible(page);
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Fetch the reel' }).click()]);
-  expect(download.suggestedFilename()).toMatch(/reel\.zip$/);
-  const entries = await unzipped(await readFile(await download.path()));
-  const { format } = readWavHeader(bufferSource(new Uint8Array(entries.get('reel.wav') as Buffer)));
-  expect(format.markers?.map(({ label }) => label).slice(0, 2)).toEqual(['Quoinholt, take 01, phrase 1', 'Lodestar, take 01, phrase 1']);
-  expect(entries.get('reel.vtt')?.toString()).toContain('Quoinholt, take 01, phrase 2');
-  expect([...entries.keys()].at(-1)).toMatch(/^untouched files\/01 QU LO S001_Cormorant\.wav$/);
-
-  // The page opens from a folder, without the server.
-  const place = join(folder, 'reel.html');
-  await writeFile(place, entries.get('reel.html') as Buffer);
-  const asked: string[] = [];
-  page.on('request', (request) => asked.push(request.url()));
-  await page.goto(`file://${place}`);
-  await page.getByRole('button', { name: 'Play' }).click();
-  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
-  const seconds = async () => Number(await page.getByLabel('Position in seconds').inputValue());
-  expect(await seconds()).toBeLessThan(3);
-  await expect.poll(seconds).toBeGreaterThan(0.5);
-  const before = await seconds();
-  await page.keyboard.press('b');
-  await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
-  const after = await seconds();
-  expect(after).toBeGreaterThanOrEqual(before);
-  expect(after - before).toBeLessThan(1.5);
-  await page.getByRole('button', { name: 'Pause' }).click();
-  await accessible(page);
-  expect(asked).toEqual([`file://${place}`]);
+test('three listeners at once, each in a browser of their own: the host sees how far they are, then their scores and whether they agree', async ({ page, browser }) => {
+  const at = await twoOfOneTake(marvet.address, folder);
+  await bringTake(marvet.address, folder, at.split('/')[2] as string, 2);
+  const recordings = await ask<RecordingRow[]>(marvet.address, 'GET', `${at}/recordings`);
+  const [criterion] = await ask<{ id: string }[]>(marvet.address, 'GET', `${at}/criteria`);
+  const draft = { title: 'Two takes', recordingIds: recordings.map(({ id }) => id), criterionIds: [criterion!.id] };
+  const round = await ask<{ id: string }>(marvet.address, 'POST', `${at}/rounds`, draft);
+  await page.goto(`${marvet.address}${at}/listen`);
+  const listeners = await Promise.all(
+    ['Orla', 'Tam', 'Wren'].map(async (name) => {
+      const { id } = await ask<{ id: string }>(marvet.address, 'POST', `${at}/rounds/${round.id}/listeners`, { name, listenedOn: 'closed headphones' });
+      const context = await browser.newContext();
+      const own = await context.newPage();
+      await own.goto(`${marvet.address}/listen/${id}`);
+      await expect(own.getByRole('button', { name: 'Play' })).toBeEnabled();
+      return { name, own, context };
+    }),
+  );
+  for (const [seat, { own }] of listeners.entries()) {
+    for (const [at, letter] of ['A', 'B', 'C', 'D'].entries())
+      await own
+        .getByRole('radiogroup', { name: `Words are clear, clip ${letter}` })
+        .getByText(String(at + seat), { exact: true })
+        .click();
+    // Without a reload, and without the scores.
+    await expect(page.getByText('4 of 4 scores given.')).toHaveCount(seat + 1);
+  }
+  expect(await page.getByRole('table').count()).toBe(0);
+  for (const { own } of listeners) {
+    await own.getByRole('button', { name: 'Finish' }).click();
+    await expect(own.getByText('Thank you.')).toBeVisible();
+  }
+  await expect(page.getByRole('region', { name: 'Agreement of listeners in Two takes' })).toContainText(
+    /Words are clear: .*\(Kendall's W [01]\.\d\d; by chance in [\d.]+ % of cases\)\./,
+  );
+  await expect(page.getByRole('table')).toHaveCount(3);
+  await Promise.all(listeners.map(({ context }) => context.close()));
 });

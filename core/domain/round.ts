@@ -184,9 +184,11 @@ export interface BlindRound {
   targetLufs: number;
   criteria: { id: string; name: string; remark: string; best: number; worst: number; worstWords: string; bestWords: string }[];
   ratings: RatingDraft[];
-  /** Whether it may be guessed which is which once all scores are in: each clip is of another candidate, and none is hidden. */
+  /** When identities open. */
+  opens: z.output<typeof roundFields>['opens'];
+  /** Whether it may be guessed which is which once all scores are in: each recording is of another candidate. */
   guessable: boolean;
-  /** Candidates to guess among, once the scores are closed. */
+  /** Candidates to guess among, once the scores are closed; none where some clips turn out to be hidden checks. */
   guess: { id: string; name: string }[] | null;
   finished: boolean;
   /** Whether whoever made the round has closed it. */

@@ -1,14 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { randomSource } from '../simulate/random.ts';
 import { agreement, concordance, ranksOf, standingApart } from './agreement.ts';
 
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state / 2_147_483_647;
-  };
-}
+const seeded = (seed: number) => randomSource(seed).uniform;
 
 describe('agreement of listeners', () => {
   it('is that of the published examples: three who judge six, and three who judge ten with ties', () => {

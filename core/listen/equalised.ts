@@ -1,7 +1,7 @@
 import { Biquad } from '../audio/biquad.ts';
 import { matchSection } from '../measure/pair/eqMatch.ts';
 import type { MatchFilter } from '../measure/report.types.ts';
-import { voiceLoudnessLufs } from './voiceLoudness.ts';
+import { asLoudAs } from './asLoud.ts';
 
 /** A clip through the filters that bring it nearest to a reference, and as loud as it was: what filters add in level is no difference of tone. */
 export function equalised(channels: readonly Float64Array[], filters: readonly MatchFilter[], sampleRateHz: number): Float64Array[] {
@@ -9,8 +9,6 @@ export function equalised(channels: readonly Float64Array[], filters: readonly M
   return channels.map((samples) => {
     const filtered = Float64Array.from(samples);
     for (const filter of filters) new Biquad(matchSection(filter, sampleRateHz)).process(filtered, filtered, filtered.length);
-    const [before, after] = [voiceLoudnessLufs(samples, sampleRateHz, []), voiceLoudnessLufs(filtered, sampleRateHz, [])];
-    const gain = before === null || after === null ? 1 : 10 ** ((before - after) / 20);
-    return filtered.map((value) => Math.max(-1, Math.min(1, value * gain)));
+    return asLoudAs(samples, filtered, sampleRateHz);
   });
 }

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { filled } from '../audio/filled.ts';
 import { monoTrack, type PairTrack } from '../measure/pair/track.ts';
 import type { Span } from '../measure/report.types.ts';
+import { randomSource } from '../simulate/random.ts';
 import { reportOf, sine, spoken, whiteNoise } from '../testing/signals.ts';
 import { blindClip } from './blindClip.ts';
 import { blindOrder } from './blindOrder.ts';
@@ -106,11 +107,7 @@ describe('blind order', () => {
   });
 
   it('puts every clip first equally often', () => {
-    let state = 1;
-    const uniform = () => {
-      state = (state * 48_271) % 2_147_483_647;
-      return state / 2_147_483_647;
-    };
+    const { uniform } = randomSource(1);
     const firsts = [0, 0, 0, 0];
     for (let round = 0; round < 4000; round++) firsts[blindOrder(4, uniform)[0]!]!++;
     for (const count of firsts) expect(Math.abs(count - 1000)).toBeLessThan(120);

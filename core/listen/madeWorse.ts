@@ -1,5 +1,5 @@
 import { Cascade, lowPass } from '../audio/biquad.ts';
-import { voiceLoudnessLufs } from './voiceLoudness.ts';
+import { asLoudAs } from './asLoud.ts';
 
 /** What is left of a voice on a narrow telephone line: the low anchor of ITU-R BS.1534-3, 5.1. */
 const CORNER_HZ = 3500;
@@ -11,9 +11,6 @@ export function madeWorse(channels: readonly Float64Array[], sampleRateHz: numbe
   return channels.map((samples) => {
     const dull = new Float64Array(samples.length);
     new Cascade(QUALITIES.map((quality) => lowPass(CORNER_HZ, quality, sampleRateHz))).process(samples, dull, samples.length);
-    const [before, after] = [voiceLoudnessLufs(samples, sampleRateHz, []), voiceLoudnessLufs(dull, sampleRateHz, [])];
-    const gain = before === null || after === null ? 1 : 10 ** ((before - after) / 20);
-    // What was held under the ceiling of full scale stays there.
-    return dull.map((value) => Math.max(-1, Math.min(1, value * gain)));
+    return asLoudAs(samples, dull, sampleRateHz);
   });
 }

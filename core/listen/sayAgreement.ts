@@ -1,18 +1,10 @@
 import type { Listener, Round } from '../domain/round.ts';
+import { randomSource } from '../simulate/random.ts';
 import { type Agreement, agreement, standingApart } from './agreement.ts';
 import { percentText } from './paired/sayDoubt.ts';
 
 /** The same draws each time, so that a page that is opened again says the same. */
 const SEED = 20_261;
-
-/** Minimal standard generator of S. K. Park and K. W. Miller, 1988. */
-function drawn(): () => number {
-  let state = SEED;
-  return () => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state / 2_147_483_647;
-  };
-}
 
 /** Points that a listener gave to each recording of a round; what was hidden among them does not count. */
 function pointsOf({ letters, checks, ratings }: Listener, recordingIds: readonly string[], criterionId: string): number[] | null {
@@ -29,7 +21,7 @@ export function agreementOf({ listeners, recordingIds }: Pick<Round, 'listeners'
     const own = listener.letters && pointsOf(listener, recordingIds, criterionId);
     return own ? [own] : [];
   });
-  return agreement(points, drawn());
+  return agreement(points, randomSource(SEED).uniform);
 }
 
 /** The least that is called more than chance, and what is called much. */

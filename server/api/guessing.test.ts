@@ -57,12 +57,19 @@ describe('guessing which is which', () => {
     expect((await guess(id, { A: one, B: other })).status).toBe(409);
   });
 
-  it('is not asked for where clips are of one candidate, or one is hidden among them', async () => {
+  it('does not give away before the scores are closed that checks are hidden, and says then that there is nothing to guess', async () => {
     const hidden = await seated({ checks: ['again'] });
+    expect((await met(hidden)).body).toMatchObject({ guessable: true, guess: null });
     for (const letter of ['A', 'B', 'C']) await score(hidden, letter);
-    expect((await met(hidden)).body.guessable).toBe(false);
-    expect(await close(hidden)).toMatchObject({ status: 409, body: { error: { code: 'not-guessable' } } });
+    expect((await close(hidden)).status).toBe(204);
+    expect((await met(hidden)).body.guess).toEqual([]);
+    expect(await guess(hidden, { A: chains[0] as string, B: chains[1] as string })).toMatchObject({ status: 409, body: { error: { code: 'not-guessable' } } });
+    expect((await harness.call('POST', `/listen/${hidden}/finish`)).status).toBe(204);
+  });
+
+  it('is not asked for where there are no points', async () => {
     const compared = await seated({ kind: 'same', comparisons: 5, criterionIds: [] });
+    expect((await met(compared)).body.guessable).toBe(false);
     expect((await close(compared)).status).toBe(409);
   });
 });

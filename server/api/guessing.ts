@@ -14,15 +14,16 @@ async function candidatesOf(from: ReadTables, { recordingIds, trialId }: Pick<Ro
   });
 }
 
-/** Whether it can be guessed which is which: points are given, nothing is hidden, and each clip is of another candidate. */
+/** Whether it can be guessed which is which: points are given, and each recording is of another candidate. That checks are hidden is not told before the scores are closed. */
 export async function isGuessable(from: ReadTables, round: RoundRow): Promise<boolean> {
-  if (round.kind !== 'scores' || round.checks.length > 0) return false;
+  if (round.kind !== 'scores') return false;
   const candidates = await candidatesOf(from, round);
   return !candidates.includes(null) && new Set(candidates).size === candidates.length;
 }
 
-/** Candidates to guess among, by name, so that their order tells nothing. */
+/** Candidates to guess among, by name, so that their order tells nothing; none where checks were hidden, since those are no candidate of their own. */
 export async function guessedAmong(from: ReadTables, round: RoundRow): Promise<{ id: string; name: string }[]> {
+  if (round.checks.length > 0) return [];
   const ids = (await candidatesOf(from, round)).flatMap((id) => id ?? []);
   const chains = await inParts(ids, (part) => from.chains.find({ select: { id: true, name: true }, where: { id: part } }));
   return chains.map(({ id, name }) => ({ id, name })).sort((a, b) => a.name.localeCompare(b.name, 'en'));

@@ -37,6 +37,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
         ratings: ratings.map(({ letter, criterionId, points, reason }) => ({ letter, criterionId, points, reason })),
         guessable: await isGuessable(store, round),
         guess: listener.closedAtMs === null ? null : await guessedAmong(store, round),
+        opens: round.opens,
         finished: listener.finishedAtMs !== null,
         closed: round.closedAtMs !== null,
       };
@@ -78,8 +79,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
         const met = await metRound(tables, id);
         refuseClosed(met.round);
         await refuseUnscored(tables, met);
-        if (!(await isGuessable(tables, met.round)))
-          throw new ApiError(409, 'not-guessable', 'In this round it cannot be guessed which is which: clips are of one candidate, or some are hidden');
+        if (!(await isGuessable(tables, met.round))) throw new ApiError(409, 'not-guessable', 'In this round it cannot be guessed which is which: some clips are of one candidate');
         await tables.listeners.update({ id, closedAtMs: IsNull() }, { closedAtMs: Date.now() });
       });
       return context.body(null, 204);
@@ -92,6 +92,7 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
         refuseClosed(round);
         if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: a guess can no longer change');
         if (listener.closedAtMs === null) throw new ApiError(409, 'open', 'Close the scores first, then guess: the candidates are named only then');
+        if (round.checks.length > 0) throw new ApiError(409, 'not-guessable', 'Some of these clips were hidden checks: there is nothing to guess. Finish.');
         const wanted = (await guessedAmong(tables, round)).map((each) => each.id).sort();
         const guessed = letters.flatMap((letter) => candidateIds[letter] ?? []).sort();
         if (String(wanted) !== String(guessed))

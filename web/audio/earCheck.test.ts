@@ -1,13 +1,8 @@
+import { randomSource } from '@marvet/core/simulate/random';
 import { describe, expect, it } from 'vitest';
 import { type Ear, earCheck } from './earCheck.ts';
 
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state / 2_147_483_647;
-  };
-}
+const seeded = (seed: number) => randomSource(seed).uniform;
 const rmsDb = (samples: Float32Array) => 10 * Math.log10(samples.reduce((sum, value) => sum + value * value, 0) / samples.length);
 
 describe('the check of ears', () => {

@@ -1,17 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { randomSource } from '../../simulate/random.ts';
 import { fewestRight, GUESSED, holm, leastHeard, POWER, power, preferred, told } from './doubt.ts';
 import { betterComparisons, oddComparisons, pairsOf, sameComparisons } from './sequence.ts';
 import { strengths } from './strength.ts';
 
-/** Random numbers that are the same each time. */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state / 2_147_483_647;
-  };
-}
+const seeded = (seed: number) => randomSource(seed).uniform;
 
 describe('right answers that are needed', () => {
   it.each([

@@ -40,7 +40,7 @@ export function Blind({ listenerId }: { listenerId: string }) {
               <RailFoot />
             </div>
             {query.data!.finished ? (
-              <Finished />
+              <Finished round={query.data!} />
             ) : query.data!.closed ? (
               <Closed />
             ) : query.data!.kind === 'scores' ? (
@@ -105,11 +105,12 @@ function Ending({ round, open, wanted }: { round: BlindRound; open: number; want
   );
 }
 
-function Finished() {
+function Finished({ round: { kind, opens } }: { round: BlindRound }) {
   return (
     <Sheet title="Done">
       <p className="mb-0">
-        Thank you. What you answered is kept, and the identities open in the trial, under Listen and Verdict, once every listener of this round is done. You may close this page.
+        Thank you. What you answered is kept, and the identities open in the trial, under Listen{kind === 'scores' ? ' and Verdict' : ''}, once{' '}
+        {opens === 'closed' ? 'whoever made this round closes it' : 'every listener of this round is done'}. You may close this page.
       </p>
     </Sheet>
   );

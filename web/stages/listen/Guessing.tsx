@@ -27,6 +27,16 @@ export function Guessing({ round: { listenerId, letters }, candidates }: Guessin
     const { error: failed } = await guess({ listenerId, guess: { candidateIds: taken } });
     if (!failed) await finish(listenerId);
   };
+  if (candidates.length === 0)
+    return (
+      <Sheet title="Nothing to guess" aside={<span className="small soft">Your scores are closed.</span>}>
+        <p>Some of these clips were hidden checks: one was there twice, or was made worse on purpose. So there is nothing to guess.</p>
+        {notFinished && <Trouble error={notFinished} />}
+        <Button size="lg" disabled={finishing} onClick={() => void finish(listenerId)}>
+          Finish
+        </Button>
+      </Sheet>
+    );
   return (
     <Sheet title="Which is which?" aside={<span className="small soft">Your scores are closed. Guesses do not count in the verdict.</span>}>
       {letters.map((letter) => (

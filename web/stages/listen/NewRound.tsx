@@ -17,6 +17,7 @@ import { Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { HiddenChecks } from './HiddenChecks.tsx';
 import { HowJudged, mayBegin } from './HowJudged.tsx';
+import { KIND_WORDS } from './kindWords.ts';
 
 interface NewRoundProps {
   trialId: string;
@@ -28,6 +29,9 @@ interface NewRoundProps {
 }
 
 const LOUDNESS = TABLE_FIGURES.indexOf('loudness.integratedLufs');
+
+/** What a round is called: what is heard, and how where it gets no points. */
+const titleOf = (heard: string, kind: RoundKind) => `${heard}${kind === 'scores' ? '' : `: ${KIND_WORDS[kind]}`}`.slice(0, 120);
 
 /** A new round: all candidates of one take, or the takes of the tray; on which criteria; how loud. */
 export function NewRound({ trialId, criteria, recordings, takes, chosen, number }: NewRoundProps) {
@@ -72,9 +76,10 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
     const { data } = await add({
       trialId,
       draft: {
-        title: takeId
-          ? `Take ${slateLabel(byId.get(takeId)!)}`
-          : `Round ${number}, takes ${[...new Set(compared.map((each) => slateLabel(byId.get(each.takeId)!)))].join(', ')}`.slice(0, 120),
+        title: titleOf(
+          takeId ? `Take ${slateLabel(byId.get(takeId)!)}` : `Round ${number}, takes ${[...new Set(compared.map((each) => slateLabel(byId.get(each.takeId)!)))].join(', ')}`,
+          kind,
+        ),
         kind,
         comparisons: kind === 'scores' ? null : comparisons,
         recordingIds: picked.map((recording) => recording.id),
