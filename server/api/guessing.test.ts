@@ -24,7 +24,7 @@ async function seated(draft: object = {}): Promise<string> {
   return (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Orla', listenedOn: 'buds' })).body.id;
 }
 const met = (id: string) => harness.call<BlindRound>('GET', `/listen/${id}`);
-const score = (id: string, letter: string, points = 5) => harness.call('PUT', `/listen/${id}/ratings`, { letter, criterionId, points, reason: '' });
+const score = (id: string, letter: string, points = 5, on = criterionId) => harness.call('PUT', `/listen/${id}/ratings`, { letter, criterionId: on, points, reason: '' });
 const close = (id: string) => harness.call('POST', `/listen/${id}/close`);
 const guess = (id: string, candidateIds: Record<string, string>) => harness.call('PUT', `/listen/${id}/guess`, { candidateIds });
 
@@ -76,20 +76,22 @@ describe('guessing which is which', () => {
 
 describe('a round that is closed by hand', () => {
   it('keeps identities and scores to itself until then, also from the verdict, and takes nothing after', async () => {
-    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'By hand', recordingIds, criterionIds: [criterionId], opens: 'closed' })).body;
+    // Judged on a criterion of its own, so that no score of another round outweighs these.
+    const own = (await harness.call<{ id: string }>('POST', `${at}/criteria`, { name: 'Own', kind: 'listened', weight: 1, best: 10, worst: 0 })).body.id;
+    const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'By hand', recordingIds, criterionIds: [own], opens: 'closed' })).body;
     const seat = async (name: string) => (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name, listenedOn: 'buds' })).body.id;
     const shown = async () => (await harness.call<Round[]>('GET', `${at}/rounds`)).body.find((each) => each.id === round.id) as Round;
     const verdict = async () => (await harness.call('GET', `${at}/verdict`)).text;
     await harness.call('POST', `${at}/verdict/open`);
     const before = await verdict();
     const done = await seat('Orla');
-    for (const letter of ['A', 'B']) await score(done, letter, letter === 'A' ? 9 : 1);
+    for (const letter of ['A', 'B']) await score(done, letter, letter === 'A' ? 9 : 1, own);
     expect((await harness.call('POST', `/listen/${done}/finish`)).status).toBe(204);
     // Each listener is done, and still it is closed.
     expect((await shown()).listeners).toMatchObject([{ letters: null, ratings: [], scored: [2, 2] }]);
     expect(await verdict()).toBe(before);
     const late = await seat('Tam');
-    await score(late, 'A');
+    await score(late, 'A', 5, own);
     const shut = () => harness.call('POST', `${at}/rounds/${round.id}/close`);
     expect((await shut()).status).toBe(204);
     const { closedAtMs, listeners } = await shown();
@@ -100,7 +102,7 @@ describe('a round that is closed by hand', () => {
     ]);
     expect(await verdict()).not.toBe(before);
     expect((await met(late)).body.closed).toBe(true);
-    for (const refused of [await score(late, 'B'), await close(late), await harness.call('POST', `/listen/${late}/finish`)])
+    for (const refused of [await score(late, 'B', 5, own), await close(late), await harness.call('POST', `/listen/${late}/finish`)])
       expect(refused).toMatchObject({ status: 409, body: { error: { code: 'closed' } } });
     expect((await harness.call('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Wren', listenedOn: 'buds' })).status).toBe(409);
     // Closed twice it stays as it was.
