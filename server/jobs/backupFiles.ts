@@ -88,12 +88,12 @@ function mayBeLower(a: number | null, b: number | null): boolean {
 /** Writes down that a channel of one file is the backup of the same channel of another. @returns whether anything is new */
 async function keep(tables: Tables, channel: number, { lower, lowerByDb }: LowerTrack, file: Compared, other: Compared): Promise<boolean> {
   const [backupFile, mainFile] = lower === 'own' ? [file, other] : [other, file];
-  const [backups, mains] = await Promise.all([backupFile, mainFile].map((each) => singles(tables, each.id, channel)));
+  const [backups, mains] = [await singles(tables, backupFile.id, channel), await singles(tables, mainFile.id, channel)];
   const onFile = ({ startS, report }: RecordingRow) =>
     (report?.events ?? []).map((event): AudioEvent => ({ ...event, startS: event.startS + (startS ?? 0), endS: event.endS + (startS ?? 0) }));
-  const clips = (mains ?? []).flatMap(onFile);
+  const clips = mains.flatMap(onFile);
   let changed = false;
-  for (const recording of backups ?? []) {
+  for (const recording of backups) {
     const { backup } = recording;
     // What its own file says of it stands; of several louder ones it is the backup of the loudest.
     if (backup && (!backup.ofFile || backup.lowerByDb > lowerByDb)) continue;
@@ -103,7 +103,7 @@ async function keep(tables: Tables, channel: number, { lower, lowerByDb }: Lower
     changed = true;
     await tables.recordings.update(recording.id, { backup: now });
     // Once it is known to be a backup it is no candidate; who chose it after that wanted it.
-    if (!backup) await giveUp(tables, recording, mains ?? []);
+    if (!backup) await giveUp(tables, recording, mains);
   }
   return changed;
 }

@@ -61,11 +61,7 @@ export async function keepReport(tables: Tables, file: Pick<AudioFileRow, 'id' |
     const ofOther = recording.backup?.ofFile ? recording.backup : null;
     const backup = copy ? { ofChannel: copy.of, lowerByDb: copy.lowerByDb, ...savedClips(events(copy.of), events(channel)) } : ofOther;
     // Once it is known to be a backup it is no candidate; who chose it after that wanted it.
-    const main =
-      copy &&
-      backup &&
-      !recording.backup &&
-      rows.find(({ channels, startS, endS }) => channels[0] === backup.ofChannel && sameSpan([startS, endS], [recording.startS, recording.endS]));
+    const main = copy && !recording.backup && rows.find(({ channels, startS, endS }) => channels[0] === copy.of && sameSpan([startS, endS], [recording.startS, recording.endS]));
     if (main && !main.setupId && recording.setupId) await tables.recordings.update({ id: main.id }, { setupId: recording.setupId });
     await tables.recordings.update({ id: recording.id }, { ...measured, figures, shown: shownFigures(figures), backup, ...(main ? { setupId: null } : {}) });
   }
