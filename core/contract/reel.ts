@@ -16,3 +16,9 @@ export const reelQuerySchema = z.object({
     .max(5, 'The silence between clips is 0 to 5 s')
     .default(0.7),
 });
+
+/** What a reel will be, told before it is fetched. */
+export interface ReelTold {
+  parts: number;
+  lengthS: number;
+}

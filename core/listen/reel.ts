@@ -1,8 +1,6 @@
 import type { Marker } from '../domain/fileFormat.ts';
+import { escaped } from '../formats/escaped.ts';
 import type { Span } from '../measure/report.types.ts';
-
-/** A reel plays clips one after the other: each whole, or phrase by phrase, so that the same words follow each other. */
-export type ReelOrder = 'clip' | 'phrase';
 
 /** A stretch of a clip in a reel. */
 export interface ReelPart {
@@ -75,11 +73,8 @@ function timestamp(seconds: number): string {
   return `${two(Math.floor(ms / 3_600_000))}:${two(Math.floor(ms / 60_000) % 60)}:${two(Math.floor(ms / 1000) % 60)}.${String(ms % 1000).padStart(3, '0')}`;
 }
 
-/** Text that no cue of WebVTT takes for markup, or for its arrow. */
-const plain = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
-
 /** The parts as chapters (W3C, WebVTT: The Web Video Text Tracks Format, 4.3). */
 export function reelChapters({ parts }: Reel, names: readonly string[]): string {
-  const cues = parts.map((part) => `${timestamp(part.atS)} --> ${timestamp(part.atS + part.span[1] - part.span[0])}\n${plain(partName(part, names))}`);
+  const cues = parts.map((part) => `${timestamp(part.atS)} --> ${timestamp(part.atS + part.span[1] - part.span[0])}\n${escaped(partName(part, names))}`);
   return `WEBVTT\n\n${cues.join('\n\n')}\n`;
 }

@@ -1,4 +1,6 @@
+import { escaped } from '../formats/escaped.ts';
 import { signed } from '../measure/catalogue.ts';
+import { BLIND_LETTERS } from './blindOrder.ts';
 
 /** What a page with clips says; its clips are put in one after the other. */
 export interface ReelPage {
@@ -7,10 +9,6 @@ export interface ReelPage {
   /** One a clip, in their order. */
   names: readonly string[];
 }
-
-const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-
-const LETTERS = 'ABCDEFGHIJKL';
 
 const STYLE = `
 :root { color-scheme: light dark; --paper: light-dark(#f4efe4, #13171a); --ink: light-dark(#171b1e, #f4efe4); --soft: light-dark(#4c5357, #b9bfc2); --accent: light-dark(#0b5560, #7bd5cb); }
@@ -139,7 +137,9 @@ show();
  * @returns what stands before the clips, what goes around each, and what comes after them
  */
 export function reelPage({ title, matchedLufs, names }: ReelPage): { head: string; before: string; after: string; tail: string } {
-  const buttons = names.map((name, clip) => `<button type="button" aria-pressed="${clip === 0}" data-letter="${LETTERS[clip]}"><b>${LETTERS[clip]}</b>${escaped(name)}</button>`);
+  const buttons = names.map(
+    (name, clip) => `<button type="button" aria-pressed="${clip === 0}" data-letter="${BLIND_LETTERS[clip]}"><b>${BLIND_LETTERS[clip]}</b>${escaped(name)}</button>`,
+  );
   return {
     head: `<!doctype html>
 <html lang="en">
@@ -166,7 +166,7 @@ ${buttons.join('\n')}
 <input type="range" id="level" min="-40" max="0" step="1" value="-20">
 <span id="db"></span>
 </div>
-<p class="soft">Keys: ${names.map((_, clip) => LETTERS[clip]).join(', ')} to hear that one; space to play and pause; arrows to go back and on by a second. It starts quietly: raise the level with care. What is best in one room and on one pair of headphones need not be so in another.</p>
+<p class="soft">Keys: ${names.map((_, clip) => BLIND_LETTERS[clip]).join(', ')} to hear that one; space to play and pause; arrows to go back and on by a second. It starts quietly: raise the level with care. What is best in one room and on one pair of headphones need not be so in another.</p>
 </main>
 `,
     before: '<script type="text/plain" class="clip">',

@@ -1,8 +1,9 @@
 import { bufferSource } from '../audio/byteSource.ts';
 import { writeMarkers } from '../audio/chunks/cues.ts';
+import { closedWavHead, growingWavHead } from '../audio/growingWav.ts';
 import { readSpan } from '../audio/readSamples.ts';
 import { readWavHeader } from '../audio/readWavHeader.ts';
-import { chunksBytes, FMT_CHUNK_BYTES, interleaved, putChunks, putFmt, putId, type WavEncoding } from '../audio/wavParts.ts';
+import { interleaved, type WavEncoding } from '../audio/wavParts.ts';
 import { CLIP_RATE_HZ } from './blindClip.ts';
 import { type Reel, reelMarkers } from './reel.ts';
 
@@ -16,23 +17,17 @@ const framesOf = (seconds: number) => Math.round(seconds * CLIP_RATE_HZ);
 export const reelFrames = ({ parts }: Reel): number => Math.max(0, ...parts.map(({ atS, span }) => framesOf(atS) + framesOf(span[1]) - framesOf(span[0])));
 
 /** The head of a reel's file, up to its samples, with a marker for each part; and how many bytes the file has in all. */
-export function reelHead(reel: Reel, names: readonly string[], channels: number): { head: Uint8Array<ArrayBuffer>; sizeBytes: number; padBytes: number } {
-  const dataBytes = reelFrames(reel) * channels * BYTES_A_SAMPLE;
+export function reelHead(reel: Reel, names: readonly string[], channels: number): { head: Uint8Array; sizeBytes: number; padBytes: number } {
+  const bytesPerFrame = channels * BYTES_A_SAMPLE;
+  const dataBytes = reelFrames(reel) * bytesPerFrame;
   const { cue, adtl } = writeMarkers(reelMarkers(reel, names), CLIP_RATE_HZ);
-  const chunks = [
+  const open = growingWavHead({ ...FORMAT, channels }, [
     { id: 'cue ', body: cue },
     { id: 'LIST', body: adtl },
-  ];
-  const head = new Uint8Array(12 + FMT_CHUNK_BYTES + chunksBytes(chunks) + 8);
+  ]);
+  const head = closedWavHead(open, dataBytes, bytesPerFrame);
   const padBytes = dataBytes % 2;
-  const data = new DataView(head.buffer);
-  putId(head, 'RIFF', 0);
-  data.setUint32(4, head.length + dataBytes + padBytes - 8, true);
-  putId(head, 'WAVE', 8);
-  const at = putChunks(head, putFmt(head, 12, FORMAT, channels), chunks);
-  putId(head, 'data', at);
-  data.setUint32(at + 4, dataBytes, true);
-  return { head, sizeBytes: head.length + dataBytes + padBytes, padBytes };
+  return { head, sizeBytes: head.byteLength + dataBytes + padBytes, padBytes };
 }
 
 /** The samples of a part with short fades, and the silence before it, as they are stored. @param clip the WAVE file of its clip */

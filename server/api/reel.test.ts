@@ -81,6 +81,10 @@ describe('a reel to send', () => {
 
   it('plays the same words of each, phrase by phrase', async () => {
     const { format } = soundOf(await entriesOf({ order: 'phrase' }));
+    const told = (await harness.call<{ parts: number; lengthS: number }>('GET', `${at}/reel?${new URLSearchParams({ recordingIds: ids.slice(0, 2).join(','), order: 'phrase' })}`))
+      .body;
+    expect(told.parts).toBe(format.markers!.length);
+    expect(told.lengthS).toBeCloseTo(format.durationS, 3);
     const labels = format.markers!.map(({ label }) => label);
     expect(labels.length).toBeGreaterThan(3);
     expect(labels.slice(0, 3)).toEqual(['Quoin, take 01, phrase 1', 'Lodestar, take 01, phrase 1', 'Quoin, take 01, phrase 2']);
@@ -94,6 +98,8 @@ describe('a reel to send', () => {
   ])('%s cannot be made into one, and it is said which field', async (_, query, field) => {
     const answer = await reel(query());
     expect(answer.status).toBe(422);
+    // The same is told before it is fetched, where a page can show it.
+    expect((await harness.raw('GET', `${at}/reel?${new URLSearchParams({ recordingIds: ids.slice(0, 2).join(','), ...query() })}`)).status).toBe(422);
     expect(Object.keys(((await answer.json()) as { error: { fields: object } }).error.fields)).toContain(field);
   });
 });

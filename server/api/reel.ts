@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
-import { reelQuerySchema } from '@marvet/core/contract/reel';
+import { type ReelTold, reelQuerySchema } from '@marvet/core/contract/reel';
 import { slateLabel } from '@marvet/core/domain/take';
 import { layReel, partName, phrasesOf, type Reel, reelChapters } from '@marvet/core/listen/reel';
 import { reelPage } from '@marvet/core/listen/reelPage';
@@ -21,11 +21,9 @@ const LONGEST_S = 30 * 60;
 
 /** A reel to send: clips matched and one after the other, with chapters, and the untouched files beside it. */
 export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
-  return new Hono().get('/reel.zip', async (context) => {
-    const trialId = pathId(context, 'trial');
-    const trial = await store.trials.findOneBy({ id: trialId });
-    if (!trial) throw notFound('trial');
-    const asked = parsed(reelQuerySchema, context.req.query());
+  /** What is asked for, laid out. @throws ApiError where there is no such reel, and why */
+  async function laid(trialId: string, query: Record<string, string>) {
+    const asked = parsed(reelQuerySchema, query);
     const { matchedLufs, gainsDb, cuts, lengthS } = await matchedClips({ store, blobs, work }, trialId, asked);
     const starts = (cuts ?? []).map(({ startS }) => startS);
     const clips = await described(store, trialId, asked.recordingIds);
@@ -35,15 +33,21 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
       throw new ApiError(422, 'too-long', `The reel would last ${Math.round(reel.lengthS / 60)} minutes, and half an hour is the most: choose fewer takes`, {
         recordingIds: 'Too many',
       });
+    return { asked, matchedLufs, gainsDb, starts, lengthS: lengthS ?? 0, clips, reel };
+  }
+
+  const routes = new Hono().get('/reel', async (context) => {
+    const { reel } = await laid(pathId(context, 'trial'), context.req.query());
+    return context.json({ parts: reel.parts.length, lengthS: reel.lengthS } satisfies ReelTold);
+  });
+  return routes.get('/reel.zip', async (context) => {
+    const trialId = pathId(context, 'trial');
+    const trial = await store.trials.findOneBy({ id: trialId });
+    if (!trial) throw notFound('trial');
+    const { asked, matchedLufs, gainsDb, starts, lengthS, clips, reel } = await laid(trialId, context.req.query());
     const wide = await anyStereo(store, asked.recordingIds);
     const clipAt = (place: number) =>
-      clipOf(
-        { store, blobs, work },
-        { id: asked.recordingIds[place] as string, trialId },
-        trialId,
-        { startS: starts[place] ?? 0, lengthS: lengthS ?? 0, gainDb: gainsDb[place] ?? 0 },
-        wide,
-      );
+      clipOf({ store, blobs, work }, { id: asked.recordingIds[place] as string, trialId }, trialId, { startS: starts[place] ?? 0, lengthS, gainDb: gainsDb[place] ?? 0 }, wide);
     const names = clips.map(({ name }) => name);
     const firstClip = await clipAt(0);
     const channels = readWavHeader(bufferSource(firstClip)).format.channels;

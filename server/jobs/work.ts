@@ -91,7 +91,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     measuring,
     against,
     pair: (trialId, subjectId, task) => result(trialId, subjectId, `pair v${METHOD_VERSION} ${JSON.stringify(task)}`, { kind: 'pair', ...task }, true),
-    cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, false),
+    cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, true),
     clip: (roundId, task) => result(null, roundId, `clip ${JSON.stringify(task)}`, { kind: 'clip', ...task }, true),
     comparison: (roundId, task) => result(null, roundId, `comparison ${newId()}`, { kind: 'comparison', ...task }, false),
     places: (trialId, task) => result(trialId, trialId, `places ${trialId} ${JSON.stringify(task)}`, { kind: 'places', ...task }, true),

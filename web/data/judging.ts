@@ -1,4 +1,5 @@
 import type { OpenListening } from '@marvet/core/contract/openListening';
+import type { ReelTold } from '@marvet/core/contract/reel';
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
@@ -10,6 +11,7 @@ interface InTrial {
 export const {
   useRoundsQuery,
   useOpenListeningQuery,
+  useReelQuery,
   useAddRoundMutation,
   useCloseRoundMutation,
   useAddListenerMutation,
@@ -30,6 +32,8 @@ export const {
       query: ({ trialId, ...body }) => ({ url: `trials/${trialId}/open-listening`, method: 'POST', body }),
       keepUnusedDataFor: 0,
     }),
+    /** What a reel will be; why there can be none is its error. */
+    reel: build.query<ReelTold, InTrial & { query: string }>({ query: ({ trialId, query }) => `trials/${trialId}/reel?${query}`, keepUnusedDataFor: 0 }),
     addRound: build.mutation<Round, InTrial & { draft: RoundDraft }>({
       query: ({ trialId, draft }) => ({ url: `trials/${trialId}/rounds`, method: 'POST', body: draft }),
       invalidatesTags: ['Rounds', 'Trials'],

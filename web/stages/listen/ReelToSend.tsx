@@ -1,7 +1,10 @@
 import type { RecordingRow } from '@marvet/core/contract/recordings';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
+import { useReelQuery } from '../../data/judging.ts';
+import { durationText } from '../../parts/durationText.ts';
 import { Field, KeptNumber } from '../../parts/fields.tsx';
+import { Trouble } from '../../parts/states.tsx';
 
 interface ReelToSendProps {
   trialId: string;
@@ -16,15 +19,17 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
   const [gapS, setGapS] = useState(0.7);
   const oneTake = new Set(recordings.map(({ takeId }) => takeId)).size === 1;
   const byPhrase = order === 'phrase' && oneTake;
+  const [shown, setShown] = useState(false);
   const query = new URLSearchParams({
     recordingIds: recordings.map(({ id }) => id).join(','),
     order: byPhrase ? 'phrase' : 'clip',
     gapS: String(gapS),
     targetLufs: String(targetLufs),
     ceilingDbtp: String(ceilingDbtp),
-  });
+  }).toString();
+  const { data, error, isFetching } = useReelQuery({ trialId, query }, { skip: !shown });
   return (
-    <details className="mt-3">
+    <details className="mt-3" onToggle={(event) => setShown(event.currentTarget.open)}>
       <summary>A reel to send to others</summary>
       <div className="row-line mt-2 align-items-end">
         <Field label="Order">
@@ -38,10 +43,16 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
           )}
         </Field>
         <KeptNumber label="Silence between, s" min={0} max={5} value={gapS} onKeep={(value) => setGapS(value ?? 0.7)} />
-        <a className="btn btn-outline" href={`/api/trials/${trialId}/reel.zip?${query}`} download>
-          Fetch the reel
-        </a>
+        {data && !error && (
+          <a className="btn btn-outline" href={`/api/trials/${trialId}/reel.zip?${query}`} download>
+            Fetch the reel
+          </a>
+        )}
+        <span className="small soft" role="status">
+          {isFetching ? 'The reel is laid out' : data && !error && `${data.parts} parts, ${durationText(data.lengthS)}`}
+        </span>
       </div>
+      <Trouble error={error} />
       <p className="small soft mb-0">
         A ZIP with the reel as WAV, its chapters as markers in it, as WebVTT and as a list; a page on which the clips are switched at once, which opens from any folder without
         Marvet; and the files that the clips are cut from, untouched. Names are in sight: it is no blind listening.
