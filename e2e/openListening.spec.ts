@@ -37,10 +37,12 @@ test('open listening shows the clip that is heard, and gives a reel: the same wo
   await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
   expect(Math.abs((await position()) - lengthS / 2)).toBeLessThan(0.3);
   // Held against the other one: how far it is, and heard equalised to it at one press, at the same place.
+  await page.getByLabel('Listening level in dB').fill('-12');
   await page.getByLabel('Held against').selectOption('Quoinholt, take 01');
   await expect(page.getByText(/^Lodestar, take 01: [\d.]+ dB from it in tone, [\d.]+ dB once equalised; recorded [+−]?[\d.]+ dB against it$/)).toBeVisible();
   const turned = page.getByRole('button', { name: 'Equalised to Quoinholt, take 01' });
   await expect(turned).toBeEnabled();
+  await expect(page.getByLabel('Listening level in dB')).toHaveValue('-12');
   await page.keyboard.press('b');
   await page.keyboard.press('=');
   await expect(turned).toHaveAttribute('aria-pressed', 'true');
@@ -53,6 +55,7 @@ test('open listening shows the clip that is heard, and gives a reel: the same wo
   await page.getByLabel('Order').selectOption('phrase by phrase: the same words of each');
   await page.getByLabel('Silence between, s').fill('0.5');
   await page.getByLabel('Silence between, s').blur();
+  await expect(page.getByText(/^\d+ parts, \d+ s$/)).toBeVisible();
   await accessible(page);
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Fetch the reel' }).click()]);
   expect(download.suggestedFilename()).toMatch(/reel\.zip$/);

@@ -83,9 +83,9 @@ export class ClipSwitcher {
   }
 
   /** Noise on one ear, or both, at the level that clips are heard at. */
-  async check(ear: Ear): Promise<void> {
+  async check(ear: Ear, levelLufs: number): Promise<void> {
     await this.context.resume();
-    const channels = earCheck(ear, RATE_HZ, Math.random);
+    const channels = earCheck(ear, levelLufs, RATE_HZ, Math.random);
     const buffer = this.context.createBuffer(2, channels[0].length, RATE_HZ);
     channels.forEach((samples, channel) => buffer.copyToChannel(samples, channel));
     const source = this.context.createBufferSource();

@@ -64,7 +64,7 @@ function Round({ round }: { round: BlindRound }) {
   return (
     <>
       <RestHint />
-      <ClipPlayer clips={clips} source={{ each }} />
+      <ClipPlayer clips={clips} source={{ each }} matchedLufs={round.matchedLufs} />
       {!round.guess &&
         round.criteria.map((criterion) => (
           <ScoreSheet

@@ -48,6 +48,8 @@ export interface PlayerHabit {
 interface ClipPlayerProps {
   clips: readonly PlayedClip[];
   source: ClipSource;
+  /** What the clips are matched to. */
+  matchedLufs: number;
   /** How it was left with the clips before. */
   habit?: PlayerHabit;
   onHabit?(habit: PlayerHabit): void;
@@ -58,14 +60,19 @@ interface ClipPlayerProps {
 const QUIET: PlayerHabit = { gainDb: 20 * Math.log10(START_GAIN), playing: false };
 
 /** Instant switching between clips at one shared position, with a loop. */
-export function ClipPlayer({ clips, source, habit, onHabit, picture }: ClipPlayerProps) {
+export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture }: ClipPlayerProps) {
   const switcher = useRef<ClipSwitcher | null>(null);
   const [share, setShare] = useState(0);
   const [failure, setFailure] = useState<string | null>(null);
   const [state, setState] = useState({ atS: 0, heard: 0, playing: false });
   const [loop, setLoop] = useState<[number, number]>([0, 0]);
   const [gainDb, setGainDb] = useState((habit ?? QUIET).gainDb);
-  const begun = useRef(habit ?? QUIET);
+  /** How it is left: other clips in this player go on like that. */
+  const left = useRef(habit ?? QUIET);
+  const keep = (now: PlayerHabit) => {
+    left.current = now;
+    onHabit?.(now);
+  };
   // Level and ears are set with the first clips, and stay with those that follow.
   const [first] = useState(habit === undefined);
   const count = clips.length;
@@ -82,8 +89,8 @@ export function ClipPlayer({ clips, source, habit, onHabit, picture }: ClipPlaye
     loading.then(
       () => {
         setLoop([0, player.lengthS]);
-        player.setGain(10 ** (begun.current.gainDb / 20));
-        if (begun.current.playing) void player.play(true);
+        player.setGain(10 ** (left.current.gainDb / 20));
+        if (left.current.playing) void player.play(true);
       },
       (error: Error) => setFailure(error.message),
     );
@@ -92,7 +99,7 @@ export function ClipPlayer({ clips, source, habit, onHabit, picture }: ClipPlaye
   const lengthS = switcher.current?.lengthS ?? 0;
   const ready = lengthS > 0;
   const play = () => {
-    onHabit?.({ gainDb, playing: !state.playing });
+    keep({ gainDb, playing: !state.playing });
     void switcher.current?.play(!state.playing);
   };
   const hear = (clip: number, other: boolean) => switcher.current?.hear(clip + (other && otherwise ? count : 0));
@@ -210,7 +217,7 @@ export function ClipPlayer({ clips, source, habit, onHabit, picture }: ClipPlaye
             value={gainDb}
             onChange={(event) => {
               setGainDb(Number(event.target.value));
-              onHabit?.({ gainDb: Number(event.target.value), playing: state.playing });
+              keep({ gainDb: Number(event.target.value), playing: state.playing });
               switcher.current?.setGain(10 ** (Number(event.target.value) / 20));
             }}
           />
@@ -221,7 +228,7 @@ export function ClipPlayer({ clips, source, habit, onHabit, picture }: ClipPlaye
         <div className="row-line small">
           <span>Before you start</span>
           {EARS.map(({ ear, label }) => (
-            <Button key={ear} size="sm" variant="outline" disabled={!ready || state.playing} onClick={() => void switcher.current?.check(ear)}>
+            <Button key={ear} size="sm" variant="outline" disabled={!ready || state.playing} onClick={() => void switcher.current?.check(ear, matchedLufs)}>
               {label}
             </Button>
           ))}

@@ -36,7 +36,7 @@ interface OneComparisonProps {
   onHabit(habit: PlayerHabit): void;
 }
 
-function OneComparison({ round: { listenerId, kind, criteria }, next: { number, letters }, habit, onHabit }: OneComparisonProps) {
+function OneComparison({ round: { listenerId, kind, criteria, matchedLufs }, next: { number, letters }, habit, onHabit }: OneComparisonProps) {
   const [compare, { error, isLoading }] = useCompareMutation();
   // Without a criterion there is one question, which has a right answer.
   const asked: { id: string | null; question: string; help: string }[] =
@@ -63,7 +63,13 @@ function OneComparison({ round: { listenerId, kind, criteria }, next: { number, 
   const clips = letters.map((letter) => ({ letter: calledLetter(kind, letter), said: ' ' }));
   return (
     <>
-      <ClipPlayer clips={clips} source={{ together: `/api/listen/${listenerId}/comparisons/${number}` }} {...(habit ? { habit } : {})} onHabit={onHabit} />
+      <ClipPlayer
+        clips={clips}
+        source={{ together: `/api/listen/${listenerId}/comparisons/${number}` }}
+        matchedLufs={matchedLufs}
+        {...(habit ? { habit } : {})}
+        onHabit={onHabit}
+      />
       <Sheet title={QUESTIONS[kind]}>
         {asked.map(({ id, question, help }) => (
           <div key={id ?? 'told'} className="mb-3">

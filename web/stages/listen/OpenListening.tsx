@@ -66,6 +66,7 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
             <>
               <ClipPlayer
                 clips={clips}
+                matchedLufs={query.data?.matchedLufs ?? MATCHED.targetLufs}
                 source={{ each: eachTo(''), ...(against ? { otherwise: { name: `Equalised to ${nameOf(against)}`, each: eachTo(against) } } : {}) }}
                 picture={(heard, atS, onSeek) => {
                   const clip = query.data?.clips[heard];

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import Button from 'react-bootstrap/Button';
 
 /** Ears tire: after so long without a break one is asked for. */
 const REST_AFTER_MS = 20 * 60_000;
@@ -15,9 +16,9 @@ export function RestHint() {
   return (
     <div className="caution" role="status">
       <span>You have listened for twenty minutes: rest your ears for five. What is answered is kept.</span>
-      <button type="button" className="btn btn-outline btn-sm" onClick={() => setDue(false)}>
+      <Button size="sm" variant="outline" onClick={() => setDue(false)}>
         I have rested
-      </button>
+      </Button>
     </div>
   );
 }
