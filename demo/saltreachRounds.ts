@@ -119,7 +119,7 @@ export function toldApart(): Round {
         sample: true,
         createdAtMs: HEARD_MS + 3_600_000,
         finishedAtMs: HEARD_MS + 4_500_000,
-        order: [0, 1],
+        order: [],
         comparisons,
         closedAtMs: null,
         guess: null,

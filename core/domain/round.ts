@@ -45,21 +45,42 @@ const roundFields = z.object({
 /** What clips are heard, and how loud. */
 export const clipsDraftSchema = roundFields.pick({ recordingIds: true, targetLufs: true, ceilingDbtp: true });
 
+/** How many of each a round is to have. */
+export interface RoundShape {
+  kind: RoundKind;
+  recordings: number;
+  criteria: number;
+  comparisons: number | null;
+  checks: readonly HiddenCheck[];
+}
+
+/** Whether clips of a kind are judged on criteria; else there is one question, which has a right answer. */
+export const isOnCriteria = (kind: RoundKind): boolean => kind === 'scores' || kind === 'better';
+
+/** Comparisons of one listener where each two recordings, or the two there are, are compared so often. */
+export const comparisonsInAll = (kind: RoundKind, recordings: number, each: number): number => (kind === 'better' ? (recordings * (recordings - 1)) / 2 : 1) * each;
+
+/** What is wrong with a round, field by field: told where it is made, and refused by the server. */
+export function roundTroubles({ kind, recordings, criteria, comparisons, checks }: RoundShape): { field: keyof RoundDraft; why: string }[] {
+  const all = comparisonsInAll(kind, recordings, comparisons ?? 1);
+  const rules: [wrong: boolean, field: keyof RoundDraft, why: string][] = [
+    [isOnCriteria(kind) && criteria === 0, 'criterionIds', 'Choose at least one listened criterion'],
+    [!isOnCriteria(kind) && recordings !== 2, 'recordingIds', 'Two recordings are told apart at a time: choose two'],
+    [new Set(checks).size < checks.length, 'checks', 'Each check is hidden once'],
+    [checks.length > 0 && kind !== 'scores', 'checks', 'Checks are hidden among clips that get points'],
+    [recordings + checks.length > MOST_CLIPS, 'recordingIds', `With what is hidden at most ${MOST_CLIPS} clips can be told apart`],
+    [kind === 'better' && recordings > MOST_PAIRED, 'recordingIds', `Of more than ${MOST_PAIRED} recordings there are too many pairs: choose fewer, or give points`],
+    [kind === 'better' && all > MOST_COMPARISONS, 'comparisons', `That would be ${all} comparisons; ${MOST_COMPARISONS} are the most that ears can do`],
+  ];
+  return rules.flatMap(([wrong, field, why]) => (wrong ? [{ field, why }] : []));
+}
+
 /** A listening round: which recordings, at which loudness, judged how and on what. */
-export const roundDraftSchema = roundFields.superRefine(({ kind, recordingIds, criterionIds, comparisons, checks }, context) => {
-  const refuse = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
-  const isTold = kind === 'same' || kind === 'odd';
-  if (!isTold && criterionIds.length === 0) refuse('criterionIds', 'Choose at least one listened criterion');
-  if (isTold && recordingIds.length !== 2) refuse('recordingIds', 'Two recordings are told apart at a time: choose two');
-  if (new Set(checks).size < checks.length) refuse('checks', 'Each check is hidden once');
-  if (checks.length > 0 && kind !== 'scores') refuse('checks', 'Checks are hidden among clips that get points');
-  if (recordingIds.length + checks.length > MOST_CLIPS) refuse('recordingIds', `With what is hidden at most ${MOST_CLIPS} clips can be told apart`);
-  if (kind !== 'better') return;
-  if (recordingIds.length > MOST_PAIRED) refuse('recordingIds', `Of more than ${MOST_PAIRED} recordings there are too many pairs: choose fewer, or give points`);
-  const all = ((recordingIds.length * (recordingIds.length - 1)) / 2) * (comparisons ?? 1);
-  if (all > MOST_COMPARISONS) refuse('comparisons', `That would be ${all} comparisons; ${MOST_COMPARISONS} are the most that ears can do`);
+export const roundDraftSchema = roundFields.superRefine(({ recordingIds, criterionIds, ...rest }, context) => {
+  const troubles = roundTroubles({ ...rest, recordings: recordingIds.length, criteria: criterionIds.length });
+  for (const { field, why } of troubles) context.addIssue({ code: 'custom', path: [field], message: why });
 });
-export type RoundDraft = z.output<typeof roundDraftSchema>;
+export type RoundDraft = z.output<typeof roundFields>;
 
 export const listenerDraftSchema = z.object({
   name: nameSchema,
@@ -113,8 +134,9 @@ export interface Listener extends ListenerDraft {
   guess: Record<string, string> | null;
   /** Scores that are given, of how many. */
   scored: [given: number, of: number];
-  /** Comparisons that were answered: how many is always told, what was answered once identities are open. */
-  comparisonsDone: number;
+  /** Comparisons that were answered, of how many; null where the listener ends when they want. */
+  compared: [answered: number, of: number | null];
+  /** What was answered in them, once identities are open. */
   choices: HeardChoice[];
 }
 

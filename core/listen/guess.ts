@@ -1,3 +1,4 @@
+import { LEVEL } from './paired/doubt.ts';
 import { percentText } from './paired/sayDoubt.ts';
 
 /**
@@ -65,8 +66,6 @@ export function guessText(guesses: readonly Guessed[]): string {
     right,
     guesses.map((each) => each.of),
   );
-  const known = doubt <= KNOWN ? 'they are known by ear' : 'which is which is not heard';
+  const known = doubt <= LEVEL ? 'they are known by ear' : 'which is which is not heard';
   return `${right} of ${of} guessed right; who guesses blindly gets as many in ${percentText(doubt)} of cases: ${known}.`;
 }
-
-const KNOWN = 0.05;

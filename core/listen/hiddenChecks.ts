@@ -24,22 +24,24 @@ export interface Steadiness {
 
 export function steadinessOf({ letters, checks, ratings }: Pick<Listener, 'letters' | 'checks' | 'ratings'>): Steadiness {
   const letterOf = (check: HiddenCheck) => Object.keys(checks).find((letter) => checks[letter] === check);
+  const of = (letter: string | undefined) => ratings.filter((rating) => rating.letter === letter);
   const [again, worse] = [letterOf('again'), letterOf('worse')];
-  const first = again && Object.keys(letters ?? {}).find((letter) => letter !== again && checks[letter] !== 'worse' && letters?.[letter] === letters?.[again]);
-  const points = (letter: string, criterionId: string) => ratings.find((rating) => rating.letter === letter && rating.criterionId === criterionId)?.points;
-  const criterionIds = [...new Set(ratings.map(({ criterionId }) => criterionId))];
-  const apart = criterionIds.flatMap((id) => {
-    const [one, other] = [first && points(first, id), again && points(again, id)];
-    return one === undefined || other === undefined || one === '' || other === '' ? [] : [Math.abs(one - other)];
+  const first = Object.keys(letters ?? {}).find((letter) => !checks[letter] && again !== undefined && letters?.[letter] === letters?.[again]);
+  /** Two clips on one criterion. */
+  const sameCriterion = ({ criterionId }: Rating, others: readonly Rating[]) => others.find((other) => other.criterionId === criterionId);
+  const apart = of(first).flatMap((rating) => {
+    const other = sameCriterion(rating, of(again));
+    return other ? [Math.abs(rating.points - other.points)] : [];
   });
-  const above = worse ? ratings.filter(({ letter }) => letter !== worse).map((rating) => isAbove(rating, points(worse, rating.criterionId))) : [];
+  const above = ratings.flatMap((rating) => {
+    const under = rating.letter === worse ? undefined : sameCriterion(rating, of(worse));
+    return under ? [rating.points > under.points] : [];
+  });
   return {
     pointsApart: apart.length === 0 ? null : apart.reduce((sum, each) => sum + each, 0) / apart.length,
     aboveWorse: above.length === 0 ? null : above.filter(Boolean).length / above.length,
   };
 }
-
-const isAbove = ({ points }: Rating, worse: number | undefined) => worse !== undefined && points > worse;
 
 /** Points that the same clip may lie apart, and the part of clips that must lie above the one made worse, for a listener to be called steady. */
 const [STEADY_POINTS, STEADY_SHARE] = [1.5, 0.75];

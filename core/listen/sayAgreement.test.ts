@@ -26,7 +26,7 @@ function listener(name: string, points: number[], turned: boolean): Listener {
     ratings,
     guess: null,
     scored: [0, 0],
-    comparisonsDone: 0,
+    compared: [0, null],
     choices: [],
   };
 }

@@ -1,6 +1,7 @@
 import type { Listener, Round } from '../domain/round.ts';
 import { randomSource } from '../simulate/random.ts';
 import { type Agreement, agreement, standingApart } from './agreement.ts';
+import { LEVEL } from './paired/doubt.ts';
 import { percentText } from './paired/sayDoubt.ts';
 
 /** The same draws each time, so that a page that is opened again says the same. */
@@ -24,8 +25,8 @@ export function agreementOf({ listeners, recordingIds }: Pick<Round, 'listeners'
   return agreement(points, randomSource(SEED).uniform);
 }
 
-/** The least that is called more than chance, and what is called much. */
-const [LEVEL, MUCH] = [0.05, 0.7];
+/** Agreement that is called so, and not in part. */
+const MUCH = 0.7;
 
 /** How far listeners agree, as a sentence; who heard it otherwise is told without blame. */
 export function agreementText(found: Agreement | null, names: readonly string[]): string {

@@ -85,7 +85,7 @@ describe('is X A or B', () => {
       expect(Math.min(apart(x, a), apart(x, b))).toBeGreaterThan(0);
       expect(Math.min(apart(x, a), apart(x, b))).toBeLessThan(3e-7);
       expect((await answer(id, number, letter)).status).toBe(204);
-      expect((await shown(round)).listeners).toMatchObject([{ comparisonsDone: number + 1, choices: [], letters: null }]);
+      expect((await shown(round)).listeners).toMatchObject([{ compared: [number + 1, 8], choices: [], letters: null }]);
     }
     expect(new Set(sounds.map(({ bytes, headers }) => `${bytes} ${headers}`)).size).toBe(1);
     for (const secret of secrets) expect(sounds[0]!.headers).not.toContain(secret);
@@ -111,6 +111,15 @@ describe('is X A or B', () => {
     expect((await answer(id, 2, 'B')).status).toBe(409);
     expect((await finish(id)).status).toBe(204);
     expect((await answer(id, 1, 'A')).status).toBe(409);
+  });
+
+  it('answered twice at once it has one answer, and the other is told so', async () => {
+    const { id } = await begun('same', 3);
+    const answers = await Promise.all([answer(id, 0, 'A'), answer(id, 0, 'B'), answer(id, 1, 'A')]);
+    expect(answers.map(({ status }) => status).sort()).toContain(409);
+    const kept = await harness.services.store.choices.findBy({ listenerId: id });
+    expect(kept.filter(({ number }) => number === 0)).toHaveLength(1);
+    expect((await met(id)).next?.number).toBe(kept.length);
   });
 
   it('what was answered is not heard again, nor what is yet to come, nor a clip by itself', async () => {

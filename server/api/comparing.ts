@@ -19,8 +19,8 @@ export function nextOf({ listener, letters }: Pick<Met, 'listener' | 'letters'>,
 export const answeredBy = (from: Pick<ReadTables, 'choices'>, { id }: Pick<ListenerRow, 'id'>): Promise<number> => from.choices.countBy({ listenerId: id });
 
 /**
- * Comparisons of two or three clips at a time. All clips of one come in one answer, made anew each time and with noise of half a step
- * of 24 bits in each: neither address, length, time nor bytes tell which of them are the same recording.
+ * Comparisons of two or three clips at a time. All clips of one come in one answer, made anew each time and with a step
+ * of 24 bits up or down here and there: neither address, length, time nor bytes tell which of them are the same recording.
  */
 export function comparingRoutes(services: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
   const { store, work } = services;

@@ -51,7 +51,7 @@ function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<
     ratings: done ? ratings.filter((rating) => rating.listenerId === row.id) : [],
     guess: done ? row.guess : null,
     scored: [ratings.filter((rating) => rating.listenerId === row.id).length, round.kind === 'scores' ? row.order.length * round.criterionIds.length : 0],
-    comparisonsDone: answered.length,
+    compared: [answered.length, round.comparisons === null ? null : (row.comparisons?.length ?? null)],
     choices: done ? heard : [],
   };
 }
@@ -146,6 +146,7 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
           const round = await presentRound(tables, trialId, id);
           if (round.closedAtMs !== null) throw new ApiError(409, 'closed', 'This round is closed and its identities are open: make a new one to go on listening blind');
           const others = await tables.listeners.find({ where: { roundId: id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
+          const orders = others.map(({ order }) => order);
           const row: ListenerRow = {
             ...draft,
             id: newId(),
@@ -156,11 +157,7 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
             closedAtMs: null,
             guess: null,
             binnedAtMs: null,
-            order: nextOrder(
-              round.recordingIds.length + round.checks.length,
-              others.map(({ order }) => order),
-              thrown,
-            ),
+            order: round.kind === 'scores' ? nextOrder(round.recordingIds.length + round.checks.length, orders, thrown) : [],
             comparisons: comparisonsOf(round),
           };
           await tables.listeners.insert(row);

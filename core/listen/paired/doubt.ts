@@ -26,19 +26,23 @@ export function fewestRight(tries: number, guessed: number, level = LEVEL): numb
  */
 export function power(tries: number, guessed: number, heard: number, level = LEVEL): number {
   const needed = fewestRight(tries, guessed, level);
-  return needed === null ? 0 : atLeast(needed, tries, guessed + (1 - guessed) * heard);
+  return needed === null ? 0 : reaches(needed, tries, guessed, heard);
 }
+
+/** How often so many are right, where the difference is truly heard in a part of them. */
+const reaches = (needed: number, tries: number, guessed: number, heard: number) => atLeast(needed, tries, guessed + (1 - guessed) * heard);
 
 /**
  * The least part of comparisons in which a difference must truly be heard for the test to find it four times of five; null where it finds none.
  * @example leastHeard(16, 0.5) // 0.6
  */
 export function leastHeard(tries: number, guessed: number, level = LEVEL): number | null {
-  if (fewestRight(tries, guessed, level) === null) return null;
+  const needed = fewestRight(tries, guessed, level);
+  if (needed === null) return null;
   let [low, high] = [0, 1];
   for (let step = 0; step < HALVINGS; step++) {
     const middle = (low + high) / 2;
-    if (power(tries, guessed, middle, level) < POWER) low = middle;
+    if (reaches(needed, tries, guessed, middle) < POWER) low = middle;
     else high = middle;
   }
   return high;

@@ -1,5 +1,6 @@
-import type { HeardChoice, RoundKind } from '../../domain/round.ts';
-import { GUESSED, holm, type Preferred, preferred, type Told, told } from './doubt.ts';
+import type { HeardChoice, PairedKind } from '../../domain/round.ts';
+import { BLIND_LETTERS } from '../blindOrder.ts';
+import { GUESSED, holm, LEVEL, type Preferred, preferred, type Told, told } from './doubt.ts';
 import { pairsOf } from './sequence.ts';
 import { strengths } from './strength.ts';
 
@@ -14,14 +15,14 @@ export interface HeardBy {
 export interface ToldOutcome {
   all: Told;
   /** `doubt` is that of guessing, held against that there were several listeners. */
-  each: { id: string; name: string; told: Told; doubt: number }[];
+  each: { id: string; name: string; told: Told; doubt: number; apart: boolean }[];
 }
 
 /** Whether X was named rightly, or the odd one found. @returns null where nothing was answered */
 export function isRight(kind: 'same' | 'odd', { recordingIds, picks }: HeardChoice): boolean | null {
   const letter = picks[0]?.letter;
   if (letter === undefined) return null;
-  const picked = recordingIds['ABC'.indexOf(letter)];
+  const picked = recordingIds[BLIND_LETTERS.indexOf(letter)];
   return kind === 'same' ? picked === recordingIds[2] : recordingIds.filter((id) => id === picked).length === 1;
 }
 
@@ -39,7 +40,10 @@ export function toldOutcome(kind: 'same' | 'odd', listeners: readonly HeardBy[])
       counts.reduce((sum, { tries }) => sum + tries, 0),
       GUESSED[kind],
     ),
-    each: listeners.map(({ id, name }, at) => ({ id, name, told: each[at] as Told, doubt: doubts[at] as number })),
+    each: listeners.map(({ id, name }, at) => {
+      const doubt = doubts[at] as number;
+      return { id, name, told: each[at] as Told, doubt, apart: doubt <= LEVEL };
+    }),
   };
 }
 
@@ -95,5 +99,5 @@ function winOf({ recordingIds, picks }: HeardChoice, criterionId: string): Win |
   return letter === 'A' ? { over: a, under: b } : { over: b, under: a };
 }
 
-/** How many clips a comparison of a kind has. */
-export const lettersOf = (kind: RoundKind): string[] => (kind === 'better' ? ['A', 'B'] : kind === 'scores' ? [] : ['A', 'B', 'C']);
+/** Letters of the clips of one comparison. */
+export const lettersOf = (kind: PairedKind): string[] => BLIND_LETTERS.slice(0, kind === 'better' ? 2 : 3);

@@ -23,7 +23,7 @@ export function foreseenText(kind: 'same' | 'odd' | 'better', comparisons: numbe
 export function toldText({ right, tries, byGuessing, worseByGuessing, needed, heard, leastHeard: least, apart }: Told): string {
   if (tries === 0) return 'Nothing was answered.';
   const counted = `${right} of ${tries} right`;
-  if (needed === null) return `${counted}: too few comparisons to say anything, since guessing gets all of them in ${percentText(byGuessing)} of tests.`;
+  if (needed === null) return `${counted}: too few comparisons to say anything; guessing gets as many in ${percentText(byGuessing)} of tests.`;
   if (apart)
     return `Told apart: ${counted}, and who guesses gets as many in ${percentText(byGuessing)} of tests. The difference was truly heard in ${percentText(heard[1])} of comparisons (${percentText(heard[0])} to ${percentText(heard[2])}).`;
   const wrong = worseByGuessing <= LEVEL / 2 ? ` So few come by guessing in ${percentText(worseByGuessing)} of tests: perhaps it was heard, and named the wrong way round.` : '';

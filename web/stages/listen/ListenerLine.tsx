@@ -43,11 +43,10 @@ export function ListenerLine({ trialId, round, listener, children }: ListenerLin
   );
 }
 
-function waitText({ kind, comparisons, recordingIds, opens, closedAtMs }: Round, { finishedAtMs, comparisonsDone, scored }: Listener): string {
+function waitText({ kind, opens, closedAtMs }: Round, { finishedAtMs, compared: [answered, of], scored }: Listener): string {
   if (closedAtMs !== null) return 'Was not done when the round was closed: what they gave does not count.';
   if (finishedAtMs !== null && opens === 'closed') return 'Done. What was answered opens once you close the round.';
   if (finishedAtMs !== null) return 'Done. What was answered opens once every listener of this round is done, so that nobody listens with the answers of others in mind.';
   if (kind === 'scores') return `${scored[0]} of ${scored[1]} scores given. Which letter is which stays on the server until the end.`;
-  const pairs = kind === 'better' ? (recordingIds.length * (recordingIds.length - 1)) / 2 : 1;
-  return `${comparisonsDone} ${comparisons === null ? '' : `of ${comparisons * pairs} `}answered. Which clip is which stays on the server until the end.`;
+  return `${answered} ${of === null ? '' : `of ${of} `}answered. Which clip is which stays on the server until the end.`;
 }

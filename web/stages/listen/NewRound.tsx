@@ -1,6 +1,6 @@
 import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
-import type { HiddenCheck, Round, RoundKind } from '@marvet/core/domain/round';
+import { type HiddenCheck, isOnCriteria, type Round, type RoundKind, roundTroubles } from '@marvet/core/domain/round';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
 import { useMemo, useState } from 'react';
@@ -16,7 +16,7 @@ import { Field, KeptNumber } from '../../parts/fields.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { HiddenChecks } from './HiddenChecks.tsx';
-import { HowJudged, mayBegin } from './HowJudged.tsx';
+import { HowJudged } from './HowJudged.tsx';
 import { KIND_WORDS } from './kindWords.ts';
 
 interface NewRoundProps {
@@ -71,7 +71,9 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
     letters: (id) => words.chains.get(id)?.tape.letters ?? '??',
     slate: (place) => slateLabel(byId.get(compared[place]?.takeId ?? '')!),
   });
-  const onCriteria = kind === 'scores' || kind === 'better';
+  const onCriteria = isOnCriteria(kind);
+  const hidden = kind === 'scores' ? checks : [];
+  const [trouble] = picked.length < 2 ? [] : roundTroubles({ kind, recordings: picked.length, criteria: criterionIds.length, comparisons, checks: hidden });
   const submit = async () => {
     const { data } = await add({
       trialId,
@@ -84,7 +86,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
         comparisons: kind === 'scores' ? null : comparisons,
         recordingIds: picked.map((recording) => recording.id),
         criterionIds: onCriteria ? criterionIds : [],
-        checks: kind === 'scores' ? checks : [],
+        checks: hidden,
         opens,
         targetLufs,
         ceilingDbtp,
@@ -151,7 +153,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
             </span>
           </div>
         )}
-        <HowJudged kind={kind} comparisons={comparisons} recordings={picked.length} onKind={setKind} onComparisons={setComparisons} />
+        <HowJudged kind={kind} comparisons={comparisons} possible={picked.length > 1 && !trouble} onKind={setKind} onComparisons={setComparisons} />
         <fieldset hidden={!onCriteria}>
           <legend className="form-label">Judged on</legend>
           {listened.length === 0 && <div className="small soft">No criterion is listened to. Add one in Question.</div>}
@@ -179,7 +181,12 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
           <KeptNumber label="Ceiling, dBTP" min={-12} max={0} value={ceilingDbtp} onKeep={(value) => setCeiling(value ?? -1)} />
         </div>
         <Trouble error={error} />
-        <Button type="submit" disabled={!mayBegin(kind, picked.length, onCriteria ? criterionIds.length : 1, comparisons) || isLoading}>
+        {trouble && (
+          <p className="small mb-0" role="status">
+            {trouble.why}.
+          </p>
+        )}
+        <Button type="submit" disabled={picked.length < 2 || trouble !== undefined || isLoading}>
           Make the round
         </Button>
       </Form>

@@ -65,14 +65,14 @@ function ToldApart({ kind, heard, names }: { kind: 'same' | 'odd'; heard: readon
             </tr>
           </thead>
           <tbody>
-            {each.map(({ id, name, told, doubt }) => (
+            {each.map(({ id, name, told, doubt, apart }) => (
               <tr key={id}>
                 <td>{name}</td>
                 <td className="num">
                   {told.right} of {told.tries}
                 </td>
                 <td className="num">{percentText(doubt)}</td>
-                <td>{doubt <= 0.05 ? 'yes' : 'not shown'}</td>
+                <td>{apart ? 'yes' : 'not shown'}</td>
               </tr>
             ))}
           </tbody>

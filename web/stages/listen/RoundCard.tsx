@@ -5,7 +5,7 @@ import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { signed } from '@marvet/core/measure/catalogue';
 import { Trash2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { useTrialWords } from '../../data/trialData.ts';
+import { placed, useTrialWords } from '../../data/trialData.ts';
 import { Sheet } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { Agreement } from './Agreement.tsx';
@@ -33,8 +33,13 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
     (id) => takes.find((take) => take.id === id) ?? [],
   );
   const delays = (round.delaysMs ?? []).filter((delay) => delay !== null && Math.abs(delay) >= 0.5) as number[];
-  const setups = new Map(takes.flatMap((take) => take.setups.map((setup) => [setup.id, setup.candidateId])));
-  const candidates = new Map(recordings.map(({ id, setupId }) => [id, setups.get(setupId ?? '')]));
+  const byId = new Map(takes.map((take) => [take.id, take]));
+  const candidateOf = (id: string) =>
+    placed(
+      recordings.find((recording) => recording.id === id),
+      byId,
+      words.chains,
+    ).chain?.id;
   const used = criteria.filter((criterion) => round.criterionIds.includes(criterion.id));
   return (
     <Sheet
@@ -56,7 +61,7 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
       </p>
       {round.kind !== 'scores' && <Outcome trialId={trialId} round={round} criteria={used} recordings={recordings} takes={takes} />}
       {round.kind === 'scores' && <Agreement round={round} criteria={used} />}
-      {round.kind === 'scores' && <Guesses round={round} candidateOf={(id) => candidates.get(id)} />}
+      {round.kind === 'scores' && <Guesses round={round} candidateOf={candidateOf} />}
       {round.listeners.map((listener) => (
         <ListenerLine key={listener.id} trialId={trialId} round={round} listener={listener}>
           {listener.letters && round.kind === 'scores' && (
