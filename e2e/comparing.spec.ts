@@ -168,7 +168,7 @@ test('which is which is guessed once the scores are closed, and counted against 
   await accessible(page);
   await page.getByRole('button', { name: 'Close it and open identities' }).click();
   await expect(page.getByRole('region', { name: /^Guesses in/ })).toContainText(
-    /Which is which: [02] of 2 guessed right; who guesses blindly gets as many in (100|50) % of cases: which is which is not heard\./,
+    /Which is which: [02] of 2 guessed right; who guesses blindly gets as many in (100|50) % of cases: it is not shown that they are known by ear\./,
   );
 });
 

@@ -48,7 +48,7 @@ describe('a guess', () => {
 
   it('is told against chance', () => {
     // All of three are right in one dealing of six, of two listeners in one of thirty-six.
-    expect(guessText([{ right: 3, of: 3 }])).toBe('3 of 3 guessed right; who guesses blindly gets as many in 17 % of cases: which is which is not heard.');
+    expect(guessText([{ right: 3, of: 3 }])).toBe('3 of 3 guessed right; who guesses blindly gets as many in 17 % of cases: it is not shown that they are known by ear.');
     expect(
       guessText([
         { right: 3, of: 3 },

@@ -66,6 +66,6 @@ export function guessText(guesses: readonly Guessed[]): string {
     right,
     guesses.map((each) => each.of),
   );
-  const known = doubt <= LEVEL ? 'they are known by ear' : 'which is which is not heard';
+  const known = doubt <= LEVEL ? 'they are known by ear' : 'it is not shown that they are known by ear';
   return `${right} of ${of} guessed right; who guesses blindly gets as many in ${percentText(doubt)} of cases: ${known}.`;
 }
