@@ -100,6 +100,7 @@ export class ClipSwitcher {
   }
 
   close(): void {
+    if (this.node) this.node.port.onmessage = null;
     this.node?.disconnect();
     if (this.context.state !== 'closed') void this.context.close();
   }

@@ -78,6 +78,8 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
   const count = clips.length;
   const otherwise = 'each' in source ? source.otherwise : undefined;
   const [inOther, setInOther] = useState(false);
+  /** What was asked for last. What is heard is told a moment later, so that two presses in a row would go on from what was heard before. */
+  const asked = useRef({ clip: 0, other: false });
   const address = 'each' in source ? [...source.each, ...(otherwise?.each ?? [])].join('\n') : source.together;
   const together = 'together' in source;
   useEffect(() => {
@@ -85,6 +87,7 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
     switcher.current = player;
     const report = ({ frame, heard, playing }: SwitcherReport) => setState({ atS: secondsOf(frame), heard: heard % count, playing });
     setInOther(false);
+    asked.current = { clip: 0, other: false };
     const loading = together ? player.loadTogether(address, count, report, setShare) : player.load(address.split('\n'), report, setShare);
     loading.then(
       () => {
@@ -99,15 +102,17 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
   const lengthS = switcher.current?.lengthS ?? 0;
   const ready = lengthS > 0;
   const play = () => {
-    keep({ gainDb, playing: !state.playing });
-    void switcher.current?.play(!state.playing);
+    const playing = !left.current.playing;
+    keep({ ...left.current, playing });
+    void switcher.current?.play(playing);
   };
-  const hear = (clip: number, other: boolean) => switcher.current?.hear(clip + (other && otherwise ? count : 0));
-  const turn = () => {
-    if (!otherwise) return;
-    setInOther(!inOther);
-    hear(state.heard, !inOther);
+  const hear = (clip: number, other = asked.current.other) => {
+    if (!switcher.current?.lengthS) return;
+    asked.current = { clip, other };
+    setInOther(other);
+    switcher.current.hear(clip + (other ? count : 0));
   };
+  const turn = () => otherwise && hear(asked.current.clip, !asked.current.other);
   const setLoopTo = (startS: number, endS: number) => {
     if (endS - startS < SHORTEST_LOOP_S) return;
     setLoop([startS, endS]);
@@ -118,10 +123,10 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
     clips.map(({ letter }) => letter.toLowerCase()).join(','),
     (_event, handler) => {
       const index = clips.findIndex(({ letter }) => letter.toLowerCase() === handler.keys?.join(''));
-      if (index >= 0) hear(index, inOther);
+      if (index >= 0) hear(index);
     },
     WHILE_CHOOSING,
-    [clips, inOther, otherwise],
+    [clips],
   );
   useHotkeys(
     'space',
@@ -132,12 +137,12 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
       play();
     },
     WHILE_CHOOSING,
-    [state.playing, gainDb],
+    [onHabit],
   );
   useHotkeys('[', () => setLoopTo(state.atS, loop[1]), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
   useHotkeys(']', () => setLoopTo(loop[0], state.atS), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
   useHotkeys('0', () => setLoopTo(0, lengthS), WHILE_CHOOSING, [lengthS]);
-  useHotkeys('=', turn, { useKey: true, ...WHILE_CHOOSING }, [state.heard, inOther, otherwise]);
+  useHotkeys('=', turn, { useKey: true, ...WHILE_CHOOSING }, [otherwise, count]);
   useHotkeys('left', () => switcher.current?.seek(state.atS - 1), [state]);
   useHotkeys('right', () => switcher.current?.seek(state.atS + 1), [state]);
   if (failure) {
@@ -158,7 +163,7 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
             className={`clip-button ${state.heard === index ? 'heard' : ''}`}
             aria-pressed={state.heard === index}
             disabled={!ready}
-            onClick={() => hear(index, inOther)}
+            onClick={() => hear(index)}
           >
             {letter}
             {mark}
@@ -217,7 +222,7 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
             value={gainDb}
             onChange={(event) => {
               setGainDb(Number(event.target.value));
-              keep({ gainDb: Number(event.target.value), playing: state.playing });
+              keep({ ...left.current, gainDb: Number(event.target.value) });
               switcher.current?.setGain(10 ** (Number(event.target.value) / 20));
             }}
           />
