@@ -1,4 +1,4 @@
-import type { BundledTrial } from '@marvet/core/formats/bundle';
+import type { bundledTrial } from '@marvet/core/formats/bundle';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { sameComparisons } from '@marvet/core/listen/paired/sequence';
 import { randomSource } from '@marvet/core/simulate/random';
@@ -7,7 +7,7 @@ import { CANDIDATES, chainId } from './kit.ts';
 import { scriptId, stationId } from './places.ts';
 import { DAY_MS, recordingId, TAKES } from './saltreachDay.ts';
 
-type Round = BundledTrial['rounds'][number];
+type Round = Parameters<typeof bundledTrial>[0]['rounds'][number];
 
 /** The evening after, when it was heard. */
 const HEARD_MS = DAY_MS + 86_400_000;

@@ -17,6 +17,7 @@ export const BIN_KINDS = {
   take: 'takes',
   file: 'files',
   round: 'rounds',
+  moment: 'moments',
 } as const;
 export type BinKind = keyof typeof BIN_KINDS;
 

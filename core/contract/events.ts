@@ -26,6 +26,7 @@ export const RECORD_TAGS = [
   'Recordings',
   'Rounds',
   'Round',
+  'Moments',
   'Verdict',
   'Bin',
   'Storage',
@@ -52,6 +53,7 @@ export const TAGS_OF_TRIAL = [
   'Files',
   'Recordings',
   'Rounds',
+  'Moments',
   'Verdict',
   'Bin',
 ] as const satisfies readonly RecordTag[];

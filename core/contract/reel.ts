@@ -10,6 +10,8 @@ export const reelQuerySchema = z.object({
   targetLufs: z.coerce.number().pipe(clipsDraftSchema.shape.targetLufs.unwrap()).default(-23),
   ceilingDbtp: z.coerce.number().pipe(clipsDraftSchema.shape.ceilingDbtp.unwrap()).default(-1),
   order: z.enum(['clip', 'phrase']).default('clip'),
+  /** What is heard between clips: nothing, or the letter of the next. */
+  gaps: z.enum(['silent', 'spoken']).default('silent'),
   gapS: z.coerce
     .number({ error: 'The silence between clips is 0 to 5 s' })
     .min(0, 'The silence between clips is 0 to 5 s')

@@ -1,6 +1,8 @@
 import { median } from 'simple-statistics';
 import type { Criterion } from '../domain/criterion.ts';
 import { CONDITION_KINDS, type Condition } from '../domain/factor.ts';
+import { grouped } from '../domain/grouped.ts';
+import { weightedMedian } from '../statistics/weightedMedian.ts';
 import { desirability } from './desirability.ts';
 
 /** One figure of one candidate under one condition. */
@@ -8,6 +10,8 @@ export interface Sample {
   candidateId: string;
   conditionKey: string;
   value: number;
+  /** Against others of its condition; 1 where it is left out. */
+  weight?: number;
 }
 
 /** What stands for a candidate on a criterion, and what it rests on. */
@@ -24,17 +28,19 @@ export interface Aggregate {
 /** The values of one candidate, one for each condition. */
 export type ByCondition = Map<string, number>;
 
-/** Values by candidate and condition; of repeats under one condition the middle one counts, once. */
+/** Values by candidate and condition; of repeats under one condition the middle counts, once, by their weights. */
 export function byCondition(samples: readonly Sample[]): Map<string, ByCondition> {
-  const gathered = new Map<string, Map<string, number[]>>();
-  for (const { candidateId, conditionKey, value } of samples) {
-    const own = gathered.get(candidateId) ?? new Map<string, number[]>();
-    gathered.set(candidateId, own);
-    const values = own.get(conditionKey) ?? [];
-    own.set(conditionKey, values);
-    values.push(value);
-  }
-  return new Map([...gathered].map(([id, own]) => [id, new Map([...own].map(([key, values]) => [key, median(values)]))]));
+  const middle = (all: readonly Sample[]) =>
+    weightedMedian(
+      all.map(({ value }) => value),
+      all.map(({ weight }) => weight ?? 1),
+    );
+  return new Map(
+    [...grouped(samples, ({ candidateId }) => candidateId)].map(([id, own]) => [
+      id,
+      new Map([...grouped(own, ({ conditionKey }) => conditionKey)].map(([key, all]) => [key, middle(all)])),
+    ]),
+  );
 }
 
 /**

@@ -99,6 +99,8 @@ function listenedSamples(criterion: Criterion, usable: readonly Usable[], rating
   const counts = countingFor(criterion);
   return ratings.flatMap((rating) => {
     const heard = rating.criterionId === criterion.id ? byId.get(rating.recordingId) : undefined;
-    return heard && counts(heard.condition) ? [{ candidateId: heard.setup.candidateId, conditionKey: heard.key, value: rating.points }] : [];
+    return heard && counts(heard.condition)
+      ? [{ candidateId: heard.setup.candidateId, conditionKey: heard.key, value: rating.points, ...(rating.weight === undefined ? {} : { weight: rating.weight }) }]
+      : [];
   });
 }

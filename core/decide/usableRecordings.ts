@@ -26,6 +26,8 @@ export interface HeardRating {
   recordingId: string;
   criterionId: string;
   points: number;
+  /** Of the listener, where steady ones of a round weigh more; 1 where it is left out. */
+  weight?: number;
 }
 
 export interface VerdictInput {

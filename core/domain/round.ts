@@ -5,17 +5,20 @@ import { idSchema, instantMsSchema, nameSchema, remarkSchema } from './identity.
 export const MOST_CLIPS = 12;
 
 /**
- * How a round is judged: points for every clip; which of two is better; whether X is A or B; which of three, two of which are one
- * recording, is the odd one.
+ * How a round is judged: points for every clip; clips put in order; which of two is better; whether X is A or B; which of three, two of
+ * which are one recording, is the odd one.
  */
-export const roundKindSchema = z.enum(['scores', 'better', 'same', 'odd']);
+export const roundKindSchema = z.enum(['scores', 'ranked', 'better', 'same', 'odd']);
 export type RoundKind = z.infer<typeof roundKindSchema>;
 /** Clips that are hidden among those of a round with points: one that is heard already, under a second letter; one that was made worse on purpose. */
 export const hiddenCheckSchema = z.enum(['again', 'worse']);
 export type HiddenCheck = z.infer<typeof hiddenCheckSchema>;
 
 /** Kinds that are heard in comparisons of two or three clips. */
-export type PairedKind = Exclude<RoundKind, 'scores'>;
+export type PairedKind = Exclude<RoundKind, 'scores' | 'ranked'>;
+
+/** Whether a round is heard in comparisons of two or three clips; else all clips are heard beside each other. */
+export const isPaired = (kind: RoundKind): kind is PairedKind => kind !== 'scores' && kind !== 'ranked';
 
 /** Most recordings of which every two are compared. */
 export const MOST_PAIRED = 6;
@@ -36,6 +39,8 @@ const roundFields = z.object({
   recordingIds: z.array(idSchema).min(2, 'Choose at least two recordings').max(MOST_CLIPS, `At most ${MOST_CLIPS} clips can be told apart`),
   criterionIds: z.array(idSchema).max(8),
   checks: z.array(hiddenCheckSchema).max(2).default([]),
+  /** Whether who judged the clip that is there twice alike weighs more in the verdict. */
+  steadyWeighs: z.boolean().default(false),
   /** When identities open: once each listener is done, or once whoever made the round closes it. */
   opens: z.enum(['done', 'closed']).default('done'),
   targetLufs: z.number().min(-40, 'The target is -40 to -10 LUFS').max(-10, 'The target is -40 to -10 LUFS').default(-23),
@@ -52,22 +57,24 @@ export interface RoundShape {
   criteria: number;
   comparisons: number | null;
   checks: readonly HiddenCheck[];
+  steadyWeighs: boolean;
 }
 
 /** Whether clips of a kind are judged on criteria; else there is one question, which has a right answer. */
-export const isOnCriteria = (kind: RoundKind): boolean => kind === 'scores' || kind === 'better';
+export const isOnCriteria = (kind: RoundKind): boolean => kind !== 'same' && kind !== 'odd';
 
 /** Comparisons of one listener where each two recordings, or the two there are, are compared so often. */
 export const comparisonsInAll = (kind: RoundKind, recordings: number, each: number): number => (kind === 'better' ? (recordings * (recordings - 1)) / 2 : 1) * each;
 
 /** What is wrong with a round, field by field: told where it is made, and refused by the server. */
-export function roundTroubles({ kind, recordings, criteria, comparisons, checks }: RoundShape): { field: keyof RoundDraft; why: string }[] {
+export function roundTroubles({ kind, recordings, criteria, comparisons, checks, steadyWeighs }: RoundShape): { field: keyof RoundDraft; why: string }[] {
   const all = comparisonsInAll(kind, recordings, comparisons ?? 1);
   const rules: [wrong: boolean, field: keyof RoundDraft, why: string][] = [
     [isOnCriteria(kind) && criteria === 0, 'criterionIds', 'Choose at least one listened criterion'],
     [!isOnCriteria(kind) && recordings !== 2, 'recordingIds', 'Two recordings are told apart at a time: choose two'],
     [new Set(checks).size < checks.length, 'checks', 'Each check is hidden once'],
     [checks.length > 0 && kind !== 'scores', 'checks', 'Checks are hidden among clips that get points'],
+    [steadyWeighs && !checks.includes('again'), 'steadyWeighs', 'How steady a listener is shows where one clip is hidden twice: hide it, or let all weigh alike'],
     [recordings + checks.length > MOST_CLIPS, 'recordingIds', `With what is hidden at most ${MOST_CLIPS} clips can be told apart`],
     [kind === 'better' && recordings > MOST_PAIRED, 'recordingIds', `Of more than ${MOST_PAIRED} recordings there are too many pairs: choose fewer, or give points`],
     [kind === 'better' && all > MOST_COMPARISONS, 'comparisons', `That would be ${all} comparisons; ${MOST_COMPARISONS} are the most that ears can do`],
@@ -111,6 +118,12 @@ export interface HeardChoice extends ChoiceDraft {
   recordingIds: string[];
 }
 
+/** Clips in order on a criterion, the best first; those that are equally good stand together. */
+const orderSchema = z.array(z.array(ratingDraftSchema.shape.letter).min(1)).min(1).max(MOST_CLIPS);
+export type ClipOrder = z.infer<typeof orderSchema>;
+export const rankingDraftSchema = z.object({ criterionId: idSchema, order: orderSchema });
+export type RankingDraft = z.infer<typeof rankingDraftSchema>;
+
 /** Which candidate a listener took each clip for: candidates by letter, each once. */
 export const guessDraftSchema = z.object({ candidateIds: z.record(z.string().regex(/^[A-L]$/, 'A clip goes by one letter, A to L'), idSchema) });
 export type GuessDraft = z.infer<typeof guessDraftSchema>;
@@ -132,7 +145,13 @@ export interface Listener extends ListenerDraft {
   ratings: Rating[];
   /** Candidates that the letters were taken for, once identities are open; null where nobody guessed. */
   guess: Record<string, string> | null;
-  /** Scores that are given, of how many. */
+  /** The order of the clips on each criterion, once identities are open; empty where they are not put in order. */
+  orders: Record<string, ClipOrder>;
+  /** Listens by a page that was sent, and not here. */
+  away: boolean;
+  /** What opens the names on that page: told once its answers are in and identities are open. */
+  awayKey: string | null;
+  /** Scores, or orders, that are given, of how many. */
   scored: [given: number, of: number];
   /** Comparisons that were answered, of how many; null where the listener ends when they want. */
   compared: [answered: number, of: number | null];
@@ -173,6 +192,14 @@ export const listenerSchema = listenerDraftSchema.extend({
   /** When the scores were closed to guess which is which: candidates are named from then on. */
   closedAtMs: instantMsSchema.nullable().default(null),
   guess: guessDraftSchema.shape.candidateIds.nullable().default(null),
+  /** The order of the clips on each criterion where they are put in order. */
+  orders: z.record(idSchema, orderSchema).default({}),
+  /** What the names on a page that was sent are locked with (hexadecimal, 128 bit); null for who listens here. */
+  awayKey: z
+    .string()
+    .regex(/^[0-9a-f]{32}$/)
+    .nullable()
+    .default(null),
 });
 
 export const ratingSchema = ratingDraftSchema.extend({ listenerId: idSchema });
@@ -206,6 +233,8 @@ export interface BlindRound {
   targetLufs: number;
   criteria: { id: string; name: string; remark: string; best: number; worst: number; worstWords: string; bestWords: string }[];
   ratings: RatingDraft[];
+  /** The order of the clips on each criterion, as far as it is given. */
+  orders: Record<string, ClipOrder>;
   /** When identities open. */
   opens: z.output<typeof roundFields>['opens'];
   /** Whether it may be guessed which is which once all scores are in: each recording is of another candidate. */

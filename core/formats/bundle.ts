@@ -5,6 +5,7 @@ import { deviceSchema } from '../domain/device.ts';
 import { frameSchema } from '../domain/frame.ts';
 import { idSchema } from '../domain/identity.ts';
 import { itemSchema } from '../domain/item.ts';
+import { momentSchema } from '../domain/moment.ts';
 import { placementSchema } from '../domain/placement.ts';
 import { planSchema } from '../domain/plan.ts';
 import { preflightRowSchema } from '../domain/preflight.ts';
@@ -72,6 +73,7 @@ const bundledTrialSchema = trialSchema.omit({ version: true, binnedAtMs: true })
   takes: z.array(takeSchema.omit(OF_TRIAL)),
   files: z.array(bundledFileSchema),
   rounds: z.array(bundledRoundSchema),
+  moments: z.array(momentSchema.omit(OF_TRIAL)).default([]),
 });
 
 /** Whole trials in one document, as they are: takes with their setups, files tied to them, and who heard what. Audio lies beside it by name. */

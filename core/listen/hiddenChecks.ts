@@ -9,7 +9,7 @@ interface Placed {
 
 /** What is heard at a place of a round: which recording, and as which check; undefined where there is no such place. */
 export function heardAt({ recordingIds, checks, checkOf }: Placed, place: number): { of: number; check: HiddenCheck | null } | undefined {
-  if (place < recordingIds.length) return { of: place, check: null };
+  if (place < recordingIds.length) return place < 0 ? undefined : { of: place, check: null };
   const [check, of] = [checks[place - recordingIds.length], checkOf[place - recordingIds.length]];
   return check === undefined || of === undefined ? undefined : { of, check };
 }
@@ -22,19 +22,32 @@ export interface Steadiness {
   aboveWorse: number | null;
 }
 
-export function steadinessOf({ letters, checks, ratings }: Pick<Listener, 'letters' | 'checks' | 'ratings'>): Steadiness {
-  const letterOf = (check: HiddenCheck) => Object.keys(checks).find((letter) => checks[letter] === check);
-  const of = (letter: string | undefined) => ratings.filter((rating) => rating.letter === letter);
-  const [again, worse] = [letterOf('again'), letterOf('worse')];
+/** What a listener heard under which letter, and the points they gave. */
+type Judged = Pick<Listener, 'letters' | 'checks' | 'ratings'>;
+
+const letterOf = ({ checks }: Pick<Judged, 'checks'>, check: HiddenCheck) => Object.keys(checks).find((letter) => checks[letter] === check);
+/** Two clips on one criterion. */
+const sameCriterion = ({ criterionId }: Rating, others: readonly Rating[]) => others.find((other) => other.criterionId === criterionId);
+
+/** How many points apart the clip that was there twice was judged, on each criterion; none where none was. */
+export function pointsApartOf(judged: Judged): number[] {
+  const { letters, checks, ratings } = judged;
+  const again = letterOf(judged, 'again');
   const first = Object.keys(letters ?? {}).find((letter) => !checks[letter] && again !== undefined && letters?.[letter] === letters?.[again]);
-  /** Two clips on one criterion. */
-  const sameCriterion = ({ criterionId }: Rating, others: readonly Rating[]) => others.find((other) => other.criterionId === criterionId);
-  const apart = of(first).flatMap((rating) => {
+  const of = (letter: string | undefined) => ratings.filter((rating) => rating.letter === letter);
+  return of(first).flatMap((rating) => {
     const other = sameCriterion(rating, of(again));
     return other ? [Math.abs(rating.points - other.points)] : [];
   });
+}
+
+export function steadinessOf(judged: Judged): Steadiness {
+  const { ratings } = judged;
+  const worse = letterOf(judged, 'worse');
+  const apart = pointsApartOf(judged);
   const above = ratings.flatMap((rating) => {
-    const under = rating.letter === worse ? undefined : sameCriterion(rating, of(worse));
+    const made = ratings.filter((each) => each.letter === worse);
+    const under = rating.letter === worse ? undefined : sameCriterion(rating, made);
     return under ? [rating.points > under.points] : [];
   });
   return {

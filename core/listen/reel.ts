@@ -12,6 +12,8 @@ export interface ReelPart {
   span: Span;
   /** Where it begins in the reel. */
   atS: number;
+  /** Where its letter is spoken in the reel; null where gaps are silent. */
+  letterAtS: number | null;
 }
 
 export interface Reel {
@@ -23,6 +25,8 @@ export interface Reel {
 const [PAUSE_S, PHRASE_S] = [0.35, 0.8];
 /** What is heard before the first sound of a phrase, and after its last. */
 const [BEFORE_S, AFTER_S] = [0.1, 0.2];
+/** Silence between a spoken letter and its clip. */
+const AFTER_LETTER_S = 0.4;
 
 /**
  * Phrases of words: stretches between pauses, short ones with their neighbour.
@@ -46,15 +50,17 @@ export function phrasesOf(words: readonly Span[], lengthS: number): Span[] {
  * The order of a reel.
  * @param phrases of all clips alike; null plays each clip whole
  * @param gapS silence between parts
+ * @param lettersS how long the spoken letter of each clip lasts, where it is said before its parts; null leaves gaps silent
  */
-export function layReel(clips: number, lengthS: number, phrases: readonly Span[] | null, gapS: number): Reel {
+export function layReel(clips: number, lengthS: number, phrases: readonly Span[] | null, gapS: number, lettersS: readonly number[] | null = null): Reel {
   const spans: readonly Span[] = phrases ?? [[0, lengthS]];
   let atS = 0;
   const parts = spans.flatMap((span, phrase) =>
     Array.from({ length: clips }, (_, clip): ReelPart => {
-      const part = { clip, phrase: phrases ? phrase : null, span, atS };
-      atS += span[1] - span[0] + gapS;
-      return part;
+      const letterAtS = lettersS ? atS : null;
+      const startS = lettersS ? atS + (lettersS[clip] ?? 0) + AFTER_LETTER_S : atS;
+      atS = startS + span[1] - span[0] + gapS;
+      return { clip, phrase: phrases ? phrase : null, span, atS: startS, letterAtS };
     }),
   );
   return { parts, lengthS: parts.length === 0 ? 0 : atS - gapS };

@@ -1,13 +1,24 @@
 import { escaped } from '../formats/escaped.ts';
 import { signed } from '../measure/catalogue.ts';
+import { ANSWERING, type AnswerSheet, answerForm } from './answerSheet.ts';
 import { BLIND_LETTERS } from './blindOrder.ts';
 
 /** What a page with clips says; its clips are put in one after the other. */
 export interface ReelPage {
   title: string;
   matchedLufs: number;
-  /** One a clip, in their order. */
+  /** One a clip, in their order; empty where it is heard blind. */
   names: readonly string[];
+  /** What is asked of who listens; null where it is only listened to. */
+  answers: AnswerSheet | null;
+}
+
+/** A page in parts: what stands before the clips, what goes around each, and what comes after them. */
+export interface ReelShell {
+  head: string;
+  before: string;
+  after: string;
+  tail: string;
 }
 
 const STYLE = `
@@ -20,6 +31,14 @@ button[aria-pressed="true"] { background: var(--ink); color: var(--paper); }
 .line { display: flex; flex-wrap: wrap; gap: .8rem; align-items: center; margin: .8rem 0; }
 input[type="range"] { accent-color: var(--accent); min-height: 44px; }
 #at { flex: 1 1 14rem; }
+fieldset { border: 1px solid var(--soft); border-radius: .5rem; margin: 1rem 0; }
+legend { font-weight: 700; }
+.points { display: flex; flex-wrap: wrap; }
+.points label { min-width: 2.6rem; min-height: 44px; display: inline-flex; align-items: center; gap: .2rem; }
+input[type="text"], select { font: inherit; color: inherit; background: transparent; border: 1px solid currentColor; border-radius: .4rem; padding: .5rem; min-height: 44px; max-width: 100%; }
+option { color: var(--ink); background: var(--paper); }
+.grow { flex: 1 1 16rem; }
+.letter { font-weight: 700; font-size: 1.4rem; min-width: 1.6rem; }
 .soft { color: var(--soft); font-size: .9rem; }
 :focus-visible { outline: 3px solid var(--accent); outline-offset: 2px; }
 `;
@@ -119,12 +138,13 @@ $('play').addEventListener('click', play);
 $('level').addEventListener('input', level);
 $('at').addEventListener('input', () => seek(Number($('at').value)));
 document.addEventListener('keydown', (event) => {
-  if (event.ctrlKey || event.altKey || event.metaKey) return;
+  if (event.ctrlKey || event.altKey || event.metaKey || event.target.closest('[type="text"], select')) return;
+  const chosen = event.target.closest('input');
   const clip = buttons.findIndex((button) => button.dataset.letter.toLowerCase() === event.key.toLowerCase());
   if (clip >= 0) hear(clip);
-  else if (event.key === ' ' && !event.target.closest('button')) play();
-  else if (event.key === 'ArrowLeft' && length > 0 && event.target.type !== 'range') seek(place() - 1);
-  else if (event.key === 'ArrowRight' && length > 0 && event.target.type !== 'range') seek(place() + 1);
+  else if (event.key === ' ' && !event.target.closest('button, summary, [type="radio"]')) play();
+  else if (event.key === 'ArrowLeft' && length > 0 && !chosen) seek(place() - 1);
+  else if (event.key === 'ArrowRight' && length > 0 && !chosen) seek(place() + 1);
   else return;
   event.preventDefault();
 });
@@ -132,11 +152,8 @@ setInterval(() => playing && show(), 50);
 show();
 `;
 
-/**
- * A page that opens from a folder, without a server and without a network: clips are in it as they are, and are switched at once.
- * @returns what stands before the clips, what goes around each, and what comes after them
- */
-export function reelPage({ title, matchedLufs, names }: ReelPage): { head: string; before: string; after: string; tail: string } {
+/** A page that opens from a folder, without a server and without a network: clips are in it as they are, and are switched at once. */
+export function reelPage({ title, matchedLufs, names, answers }: ReelPage): ReelShell {
   const buttons = names.map(
     (name, clip) => `<button type="button" aria-pressed="${clip === 0}" data-letter="${BLIND_LETTERS[clip]}"><b>${BLIND_LETTERS[clip]}</b>${escaped(name)}</button>`,
   );
@@ -167,10 +184,10 @@ ${buttons.join('\n')}
 <span id="db"></span>
 </div>
 <p class="soft">Keys: ${names.map((_, clip) => BLIND_LETTERS[clip]).join(', ')} to hear that one; space to play and pause; arrows to go back and on by a second. It starts quietly: raise the level with care. What is best in one room and on one pair of headphones need not be so in another.</p>
-</main>
+${answers ? answerForm(answers) : ''}</main>
 `,
     before: '<script type="text/plain" class="clip">',
     after: '</script>\n',
-    tail: `<script>${PLAYER}</script>\n</body>\n</html>\n`,
+    tail: `<script>${PLAYER}</script>\n${answers ? `<script>${ANSWERING}</script>\n` : ''}</body>\n</html>\n`,
   };
 }

@@ -30,19 +30,25 @@ export function reelHead(reel: Reel, names: readonly string[], channels: number)
   return { head, sizeBytes: head.byteLength + dataBytes + padBytes, padBytes };
 }
 
-/** The samples of a part with short fades, and the silence before it, as they are stored. @param clip the WAVE file of its clip */
-export function reelPartBytes(reel: Reel, index: number, clip: Uint8Array): Uint8Array<ArrayBuffer> {
+/**
+ * The samples of a part with short fades, and what is before it, silence or a spoken letter, as they are stored.
+ * @param clip the WAVE file of its clip
+ * @param letter the samples of its letter, where the reel speaks them
+ */
+export function reelPartBytes(reel: Reel, index: number, clip: Uint8Array, letter: Float64Array | null): Uint8Array<ArrayBuffer> {
   const part = reel.parts[index];
   if (!part) throw new RangeError('A reel has no such part');
   const before = reel.parts[index - 1];
   const source = bufferSource(clip);
   const layout = readWavHeader(source);
-  const silent = framesOf(part.atS) - (before ? framesOf(before.atS) + framesOf(before.span[1]) - framesOf(before.span[0]) : 0);
+  const begins = before ? framesOf(before.atS) + framesOf(before.span[1]) - framesOf(before.span[0]) : 0;
+  const silent = framesOf(part.atS) - begins;
   const [from, count] = [framesOf(part.span[0]), framesOf(part.span[1]) - framesOf(part.span[0])];
   const fade = FADE_S * CLIP_RATE_HZ;
   const channels = Array.from({ length: layout.format.channels }, (_, channel) => {
     const samples = readSpan(source, layout, channel, from, count);
     const out = new Float64Array(silent + count);
+    if (letter && part.letterAtS !== null) out.set(letter.subarray(0, silent), framesOf(part.letterAtS) - begins);
     for (let at = 0; at < count; at++) out[silent + at] = (samples[at] as number) * Math.min(1, at / fade, (count - 1 - at) / fade);
     return out;
   });

@@ -3,14 +3,17 @@ import { randomSource } from '../simulate/random.ts';
 import { type Agreement, agreement, standingApart } from './agreement.ts';
 import { LEVEL } from './paired/doubt.ts';
 import { percentText } from './paired/sayDoubt.ts';
+import { ranksOfOrder } from './ranking.ts';
 
 /** The same draws each time, so that a page that is opened again says the same. */
 const SEED = 20_261;
 
-/** Points that a listener gave to each recording of a round; what was hidden among them does not count. */
-function pointsOf({ letters, checks, ratings }: Listener, recordingIds: readonly string[], criterionId: string): number[] | null {
+/** Points that a listener gave to each recording of a round, or by which it stands before others; what was hidden among them does not count. */
+function pointsOf({ letters, checks, ratings, orders }: Listener, recordingIds: readonly string[], criterionId: string): number[] | null {
+  const ranks = orders[criterionId] && ranksOfOrder(orders[criterionId]);
   const points = recordingIds.map((id) => {
     const letter = Object.keys(letters ?? {}).find((each) => letters?.[each] === id && !checks[each]);
+    if (ranks) return letter === undefined ? undefined : -(ranks[letter] ?? 0);
     return ratings.find((rating) => rating.letter === letter && rating.criterionId === criterionId)?.points;
   });
   return points.every((each) => each !== undefined) ? points : null;

@@ -1,5 +1,6 @@
 import { BIN_KINDS, type BinKind, type Binned } from '@marvet/core/contract/answers';
 import { idSchema } from '@marvet/core/domain/identity';
+import { momentName } from '@marvet/core/domain/moment';
 import { slateLabel } from '@marvet/core/domain/take';
 import { Hono } from 'hono';
 import { z } from 'zod';
@@ -19,6 +20,7 @@ interface Binnable {
 const CALLED: Partial<Record<BinKind, (row: never) => string>> = {
   take: (row: { slate: number; pass: number }) => `Take ${slateLabel(row)}`,
   round: (row: { title: string }) => row.title,
+  moment: momentName,
   sight: (row: { answeredBy: string; seen: string }) => `${row.answeredBy}: ${row.seen}`,
 };
 const called = (kind: BinKind, row: Binnable): string => CALLED[kind]?.(row as never) ?? (row as unknown as { name: string }).name;

@@ -1,4 +1,6 @@
+import { type HiddenCheck, isPaired } from '@marvet/core/domain/round';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { heardAt } from '@marvet/core/listen/hiddenChecks';
 import { lettersOf } from '@marvet/core/listen/paired/outcome';
 import type { ListenerRow, RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
@@ -20,7 +22,19 @@ export async function metRound(from: Pick<ReadTables, 'listeners' | 'rounds'>, i
   const listener = await from.listeners.findOneBy({ id, binnedAtMs: IsNull() });
   const round = listener && (await from.rounds.findOneBy({ id: listener.roundId, binnedAtMs: IsNull() }));
   if (!listener || !round) throw notFound('listening round');
-  return { listener, round, letters: round.kind === 'scores' ? BLIND_LETTERS.slice(0, round.recordingIds.length + round.checks.length) : lettersOf(round.kind) };
+  return { listener, round, letters: isPaired(round.kind) ? lettersOf(round.kind) : BLIND_LETTERS.slice(0, round.recordingIds.length + round.checks.length) };
+}
+
+/** What a listener heard under which letter: its recording, and whether it was a hidden check. Not for the page before identities are open. */
+export function heardUnder(round: RoundRow, { order }: Pick<ListenerRow, 'order'>): { letters: Record<string, string>; checks: Record<string, HiddenCheck> } {
+  const heard = order.flatMap((place, index) => {
+    const found = heardAt(round, place);
+    return found ? [{ letter: BLIND_LETTERS[index] as string, ...found }] : [];
+  });
+  return {
+    letters: Object.fromEntries(heard.map(({ letter, of }) => [letter, round.recordingIds[of] as string])),
+    checks: Object.fromEntries(heard.flatMap(({ letter, check }) => (check ? [[letter, check]] : []))),
+  };
 }
 
 /** @throws ApiError 409 where whoever made the round has closed it */
@@ -34,7 +48,7 @@ const LONGEST_COMPARED_S = 20;
 /** Where each clip of a round lies. Rounds of before clips were aligned are cut when they are first heard. */
 export async function cutOf({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>, round: RoundRow): Promise<{ starts: number[]; lengthS: number }> {
   if (round.cuts && round.lengthS !== null)
-    return { starts: round.cuts.map((cut) => cut.startS), lengthS: round.kind === 'scores' ? round.lengthS : Math.min(round.lengthS, LONGEST_COMPARED_S) };
+    return { starts: round.cuts.map((cut) => cut.startS), lengthS: isPaired(round.kind) ? Math.min(round.lengthS, LONGEST_COMPARED_S) : round.lengthS };
   const { cuts, lengthS } = await work.cut(round.trialId, { sources: await sourcesOf(store, blobs, round.trialId, round.recordingIds) });
   const kept = cuts.map(({ startS, delayMs }) => ({ startS, delayMs }));
   await store.write((tables) => tables.rounds.update(round.id, { cuts: kept, lengthS }));

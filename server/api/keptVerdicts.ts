@@ -5,13 +5,15 @@ import { isCutShort } from '@marvet/core/domain/fileFormat';
 import { isLinkMeasure } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';
 import type { Take } from '@marvet/core/domain/take';
-import { placeOfLetter } from '@marvet/core/listen/blindOrder';
+import { pointsApartOf } from '@marvet/core/listen/hiddenChecks';
+import { steadyWeights } from '@marvet/core/listen/steadyWeights';
 import { LRUCache } from 'lru-cache';
 import { KeptRows } from '../store/keptRows.ts';
 import { listedJson } from '../store/listedJson.ts';
 import type { TrialRow } from '../store/records.ts';
 import type { ReadTables, Store } from '../store/store.ts';
 import { In, IsNull, present } from '../store/table.ts';
+import { heardUnder } from './heardRound.ts';
 import { linksOf } from './range.ts';
 
 /** Trials whose rows stay in memory; one of 5,000 recordings takes some 20 MB. */
@@ -122,11 +124,21 @@ async function finishedRatings(store: ReadTables, trialId: string): Promise<Hear
   const kept = new Set(rounds.filter(({ opens, closedAtMs }) => opens === 'closed' && closedAtMs === null).map(({ id }) => id));
   const done = listeners.filter((listener) => listener.finishedAtMs !== null && !kept.has(listener.roundId));
   const ratings = await store.ratings.findBy({ listenerId: In(done.map((listener) => listener.id)) });
-  return ratings.flatMap((rating) => {
-    const listener = done.find((each) => each.id === rating.listenerId);
-    const round = rounds.find((each) => each.id === listener?.roundId);
-    const place = listener && placeOfLetter(listener.order, rating.letter);
-    const recordingId = place === undefined ? undefined : round?.recordingIds[place];
-    return recordingId ? [{ recordingId, criterionId: rating.criterionId, points: rating.points }] : [];
+  return rounds.flatMap((round) => {
+    const seats = done
+      .filter(({ roundId }) => roundId === round.id)
+      .map((listener) => {
+        const own = ratings.filter(({ listenerId }) => listenerId === listener.id);
+        return { ...heardUnder(round, listener), ratings: own };
+      });
+    const weights = round.steadyWeighs ? steadyWeights(seats.map(pointsApartOf)) : null;
+    return seats.flatMap(({ letters, checks, ratings: own }, seat) =>
+      own.flatMap(({ letter, criterionId, points }) => {
+        const recordingId = letters[letter];
+        // What was hidden to see how steady somebody is was heard already.
+        if (recordingId === undefined || checks[letter]) return [];
+        return [{ recordingId, criterionId, points, ...(weights ? { weight: weights[seat] as number } : {}) }];
+      }),
+    );
   });
 }

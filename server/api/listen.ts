@@ -1,6 +1,7 @@
-import { type BlindRound, guessDraftSchema, type HiddenCheck, ratingDraftSchema } from '@marvet/core/domain/round';
+import { type BlindRound, guessDraftSchema, isPaired, rankingDraftSchema, ratingDraftSchema } from '@marvet/core/domain/round';
 import { placeOfLetter } from '@marvet/core/listen/blindOrder';
 import { heardAt } from '@marvet/core/listen/hiddenChecks';
+import { isWholeOrder } from '@marvet/core/listen/ranking';
 import { Hono } from 'hono';
 import type { ListenerRow, RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
@@ -28,12 +29,13 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
         listenedOn: listener.listenedOn,
         title: round.title,
         kind: round.kind,
-        next: round.kind === 'scores' ? null : nextOf({ listener, letters }, await answeredBy(store, listener)),
+        next: isPaired(round.kind) ? nextOf({ listener, letters }, await answeredBy(store, listener)) : null,
         comparisons: round.comparisons === null ? null : (listener.comparisons?.length ?? null),
         letters,
         matchedLufs: round.matchedLufs,
         targetLufs: round.targetLufs,
         criteria: criteria.map(({ id, name, remark, best, worst, worstWords, bestWords }) => ({ id, name, remark, best, worst, worstWords, bestWords })),
+        orders: listener.orders,
         ratings: ratings.map(({ letter, criterionId, points, reason }) => ({ letter, criterionId, points, reason })),
         guessable: await isGuessable(store, round),
         guess: listener.closedAtMs === null ? null : await guessedAmong(store, round),
@@ -44,20 +46,11 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       return context.json(blind);
     })
     .get('/:listener/clips/:letter', async (context) => {
-      const { listener, round } = await metRound(store, pathId(context, 'listener'));
-      const place = placeOfLetter(listener.order, context.req.param('letter'));
+      const met = await metRound(store, pathId(context, 'listener'));
       // Of a round that is compared, the clips of one comparison come together.
-      if (place === undefined || round.kind !== 'scores') throw notFound('clip');
-      const { starts, lengthS } = await cutOf({ store, blobs, work }, round);
-      const { of, check } = heardAt(round, place) as { of: number; check: HiddenCheck | null };
-      const where = { id: round.recordingIds[of] as string, trialId: round.trialId };
-      const heard = {
-        startS: starts[of] as number,
-        lengthS,
-        gainDb: round.gainsDb[of] ?? 0,
-        disguise: round.checks.length > 0 ? { worse: check === 'worse', letter: context.req.param('letter') } : null,
-      };
-      const clip = await clipOf({ store, blobs, work }, where, round.id, heard, await anyStereo(store, round.recordingIds));
+      if (isPaired(met.round.kind)) throw notFound('clip');
+      const { clipAt } = await blindClipOf({ store, blobs, work }, met);
+      const clip = await clipAt(context.req.param('letter'));
       return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
     })
     .put('/:listener/ratings', async (context) => {
@@ -66,12 +59,25 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       await store.write(async (tables) => {
         const { listener, round, letters } = await metRound(tables, id);
         refuseClosed(round);
-        if (listener.finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: scores can no longer change');
+        refuseFinished(listener);
         if (listener.closedAtMs !== null) throw new ApiError(409, 'closed', 'The scores are closed, since the candidates are named: they can no longer change');
         if (round.kind !== 'scores' || !letters.includes(rating.letter) || !round.criterionIds.includes(rating.criterionId)) throw notFound('clip or criterion in this round');
         await tables.ratings.upsert({ ...rating, listenerId: listener.id }, ['listenerId', 'letter', 'criterionId']);
       });
       return context.json(rating);
+    })
+    .put('/:listener/orders', async (context) => {
+      const id = pathId(context, 'listener');
+      const { criterionId, order } = await readBody(context, rankingDraftSchema);
+      await store.write(async (tables) => {
+        const { listener, round, letters } = await metRound(tables, id);
+        refuseClosed(round);
+        refuseFinished(listener);
+        if (round.kind !== 'ranked' || !round.criterionIds.includes(criterionId)) throw notFound('criterion in this round');
+        if (!isWholeOrder(order, letters)) throw new ApiError(422, 'invalid', `Put ${letters.join(', ')} in order, each once`, { order: 'Each clip once' });
+        await tables.listeners.update({ id }, { orders: { ...listener.orders, [criterionId]: order } });
+      });
+      return context.body(null, 204);
     })
     .post('/:listener/close', async (context) => {
       const id = pathId(context, 'listener');
@@ -106,12 +112,40 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       await store.write(async (tables) => {
         const met = await metRound(tables, id);
         refuseClosed(met.round);
-        if (met.round.kind !== 'scores') await refuseUnanswered(tables, met.listener, met.round);
-        else await refuseUnscored(tables, met);
+        await refuseUnfinished(tables, met);
         await tables.listeners.update({ id, finishedAtMs: IsNull() }, { finishedAtMs: Date.now() });
       });
       return context.body(null, 204);
     });
+}
+
+/** The clips of a round as a listener hears them, by letter. @throws ApiError 404 for a letter that there is not */
+export async function blindClipOf(services: Pick<Services, 'store' | 'blobs' | 'work'>, { listener, round }: Pick<Met, 'listener' | 'round'>) {
+  const { starts, lengthS } = await cutOf(services, round);
+  const wide = await anyStereo(services.store, round.recordingIds);
+  const clipAt = (letter: string) => {
+    const heard = heardAt(round, placeOfLetter(listener.order, letter) ?? -1);
+    if (!heard) throw notFound('clip');
+    const { of, check } = heard;
+    const disguise = round.checks.length > 0 ? { worse: check === 'worse', letter } : null;
+    const where = { id: round.recordingIds[of] as string, trialId: round.trialId };
+    return clipOf(services, where, round.id, { startS: starts[of] as number, lengthS, gainDb: round.gainsDb[of] ?? 0, disguise }, wide);
+  };
+  return { clipAt, lengthS };
+}
+
+/** @throws ApiError 409 where the listener is done */
+function refuseFinished({ finishedAtMs }: Pick<ListenerRow, 'finishedAtMs'>): void {
+  if (finishedAtMs !== null) throw new ApiError(409, 'finished', 'This round is finished and its identities are open: scores can no longer change');
+}
+
+/** @throws ApiError 422 where something is not judged yet */
+async function refuseUnfinished(tables: Pick<ReadTables, 'ratings' | 'choices'>, met: Met): Promise<void> {
+  const { listener, round } = met;
+  if (isPaired(round.kind)) return refuseUnanswered(tables, listener, round);
+  if (round.kind === 'scores') return refuseUnscored(tables, met);
+  const open = round.criterionIds.filter((id) => !listener.orders[id]).length;
+  if (open > 0) throw new ApiError(422, 'incomplete', `On ${open} of ${round.criterionIds.length} criteria the clips are not in order yet. Put them in order, then finish.`);
 }
 
 /** @throws ApiError 422 where scores are open */

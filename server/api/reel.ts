@@ -1,18 +1,14 @@
-import { Readable } from 'node:stream';
-import { bufferSource } from '@marvet/core/audio/byteSource';
-import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { type ReelTold, reelQuerySchema } from '@marvet/core/contract/reel';
-import { slateLabel } from '@marvet/core/domain/take';
-import { layReel, partName, phrasesOf, type Reel, reelChapters } from '@marvet/core/listen/reel';
+import { layReel, partName, phrasesOf, type Reel } from '@marvet/core/listen/reel';
 import { reelPage } from '@marvet/core/listen/reelPage';
-import { reelHead, reelPartBytes } from '@marvet/core/listen/reelWav';
 import type { Span } from '@marvet/core/measure/report.types';
 import { takenNames } from '@marvet/core/takes/takenName';
 import { Hono } from 'hono';
+import { lettersS, reelZipParts, spokenLetters } from '../exchange/reelZip.ts';
 import { type ZipPart, zipped } from '../exchange/zipped.ts';
 import type { ReadTables } from '../store/store.ts';
-import { In } from '../store/table.ts';
 import { ApiError, notFound, parsed, pathId, savedAs } from './http.ts';
+import { type Described, described } from './reelNames.ts';
 import { anyStereo, clipOf, matchedClips } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
@@ -28,7 +24,8 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
     const starts = (cuts ?? []).map(({ startS }) => startS);
     const clips = await described(store, trialId, asked.recordingIds);
     const phrases = asked.order === 'phrase' ? await phrasesIn(store, asked.recordingIds, starts[0] ?? 0, lengthS ?? 0, clips) : null;
-    const reel = layReel(clips.length, lengthS ?? 0, phrases, asked.gapS);
+    const letters = asked.gaps === 'spoken' ? lettersS(spokenLetters(clips.length, matchedLufs)) : null;
+    const reel = layReel(clips.length, lengthS ?? 0, phrases, asked.gapS, letters);
     if (reel.lengthS > LONGEST_S)
       throw new ApiError(422, 'too-long', `The reel would last ${Math.round(reel.lengthS / 60)} minutes, and half an hour is the most: choose fewer takes`, {
         recordingIds: 'Too many',
@@ -49,23 +46,7 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
     const clipAt = (place: number) =>
       clipOf({ store, blobs, work }, { id: asked.recordingIds[place] as string, trialId }, trialId, { startS: starts[place] ?? 0, lengthS, gainDb: gainsDb[place] ?? 0 }, wide);
     const names = clips.map(({ name }) => name);
-    const firstClip = await clipAt(0);
-    const channels = readWavHeader(bufferSource(firstClip)).format.channels;
-    // All clips are alike in everything but their sound.
-    const clipBytes = firstClip.byteLength;
-    const { head, sizeBytes, padBytes } = reelHead(reel, names, channels);
-    async function* bytes() {
-      yield head;
-      for (const [index, { clip }] of reel.parts.entries()) yield reelPartBytes(reel, index, await clipAt(clip));
-      if (padBytes > 0) yield new Uint8Array(padBytes);
-    }
-    const page = reelPage({ title: `${trial.name}: ${names.length} clips`, matchedLufs, names });
-    async function* pageBytes() {
-      yield page.head;
-      for (const place of names.keys()) yield `${page.before}${Buffer.from(await clipAt(place)).toString('base64')}${page.after}`;
-      yield page.tail;
-    }
-    const nowMs = Date.now();
+    const page = reelPage({ title: `${trial.name}: ${names.length} clips`, matchedLufs, names, answers: null });
     const files = [...new Map(clips.map((clip) => [clip.file.id, clip])).values()];
     const kept = takenNames(
       files.map(({ file, take }) => ({
@@ -75,12 +56,10 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
       })),
     );
     const parts: ZipPart[] = [
-      { name: 'reel.wav', mtimeMs: nowMs, read: () => Readable.from(bytes()), sizeBytes },
-      { name: 'reel.html', mtimeMs: nowMs, read: () => Readable.from(pageBytes()), sizeBytes: pageSize(page, names.length, clipBytes) },
-      { name: 'reel.vtt', mtimeMs: nowMs, text: reelChapters(reel, names) },
+      ...(await reelZipParts(reel, { names, clipAt, matchedLufs }, page)),
       {
         name: 'reel.txt',
-        mtimeMs: nowMs,
+        mtimeMs: Date.now(),
         text: listOf(
           reel,
           names,
@@ -99,30 +78,6 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
     ];
     const zip = await zipped(parts);
     return new Response(zip.body, { headers: { 'Content-Type': 'application/zip', ...savedAs(`${trial.name} reel.zip`), 'Content-Length': String(zip.sizeBytes) } });
-  });
-}
-
-type Described = Awaited<ReturnType<typeof described>>[number];
-
-/** What each recording is: its candidate and take as a name, and its file. */
-async function described(store: ReadTables, trialId: string, recordingIds: readonly string[]) {
-  const recordings = await store.recordings.find({ select: { id: true, fileId: true, takeId: true, setupId: true }, where: { id: In([...recordingIds]), trialId } });
-  const takes = await store.takes.findBy({ id: In(recordings.flatMap(({ takeId }) => takeId ?? [])) });
-  const chains = await store.chains.findBy({ trialId });
-  const files = await store.files.findBy({ id: In(recordings.map(({ fileId }) => fileId)) });
-  return recordingIds.map((id) => {
-    const recording = recordings.find((each) => each.id === id);
-    const file = files.find((each) => each.id === recording?.fileId);
-    if (!recording || !file) throw notFound('recording');
-    const take = takes.find((each) => each.id === recording.takeId) ?? null;
-    const chain = chains.find((each) => each.id === take?.setups.find((setup) => setup.id === recording.setupId)?.candidateId);
-    return {
-      file,
-      take,
-      tape: chain?.tape.letters ?? null,
-      takeId: recording.takeId,
-      name: [chain?.name ?? file.name, take && `take ${slateLabel(take)}`].filter(Boolean).join(', '),
-    };
   });
 }
 
@@ -154,10 +109,4 @@ function listOf(reel: Reel, names: readonly string[], gainsDb: readonly number[]
     '',
   ];
   return lines.join('\r\n');
-}
-
-/** How many bytes the page has, with its clips in the letters of base64. */
-function pageSize({ head, before, after, tail }: ReturnType<typeof reelPage>, clips: number, clipBytes: number): number {
-  const bytes = (text: string) => Buffer.byteLength(text);
-  return bytes(head) + bytes(tail) + clips * (bytes(before) + 4 * Math.ceil(clipBytes / 3) + bytes(after));
 }

@@ -1,59 +1,45 @@
 import { randomInt } from 'node:crypto';
 import { newId } from '@marvet/core/domain/identity';
-import { type Listener, listenerDraftSchema, type Round, roundDraftSchema } from '@marvet/core/domain/round';
-import { nextOrder } from '@marvet/core/listen/balancedOrder';
-import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
-import { heardAt } from '@marvet/core/listen/hiddenChecks';
-import { betterComparisons, oddComparisons, sameComparisons } from '@marvet/core/listen/paired/sequence';
+import { isPaired, type Listener, listenerDraftSchema, type Round, roundDraftSchema } from '@marvet/core/domain/round';
 import { Hono } from 'hono';
 import type { ListenerRow, RoundRow, Row } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull, inParts, present } from '../store/table.ts';
+import { heardUnder } from './heardRound.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 import { matchedClips } from './roundCuts.ts';
+import { newSeat, presentRound } from './seats.ts';
 import type { Services } from './services.ts';
-
-const UNIFORM_STEPS = 2 ** 32;
-const thrown = () => randomInt(UNIFORM_STEPS) / UNIFORM_STEPS;
-
-/** What one listener compares, in an order of their own; null where points are given. */
-function comparisonsOf({ kind, recordingIds, comparisons }: RoundRow): number[][] | null {
-  switch (kind) {
-    case 'scores':
-      return null;
-    case 'same':
-      return sameComparisons(comparisons, thrown);
-    case 'odd':
-      return oddComparisons(comparisons, thrown);
-    case 'better':
-      return betterComparisons(recordingIds.length, comparisons, thrown);
-  }
-}
 
 /**
  * A listener as anyone may see it: which letter was what, and the scores, only once the listener is done.
  * Nobody sees those of others either while a listener of the round is still at it, since they might be the same person.
  */
-function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<'ratings'>[], choices: readonly Row<'choices'>[], open: boolean): Listener {
+export function shownListener(round: RoundRow, row: ListenerRow, ratings: readonly Row<'ratings'>[], choices: readonly Row<'choices'>[], open: boolean): Listener {
   const done = row.finishedAtMs !== null && open;
-  const heardUnder = row.order.flatMap((place, index) => {
-    const heard = heardAt(round, place);
-    return heard ? [{ letter: BLIND_LETTERS[index] as string, ...heard }] : [];
-  });
-  const letters = Object.fromEntries(heardUnder.map(({ letter, of }) => [letter, round.recordingIds[of] as string]));
+  const { letters, checks } = heardUnder(round, row);
   const answered = choices.filter((choice) => choice.listenerId === row.id).sort((a, b) => a.number - b.number);
   const heard = answered.map(({ number, picks }) => ({ picks, recordingIds: (row.comparisons?.[number] ?? []).map((place) => round.recordingIds[place] as string) }));
   const { id, roundId, name, listenedOn, sample, finishedAtMs } = row;
   return {
     ...{ id, roundId, name, listenedOn, sample, finishedAtMs },
     letters: done ? letters : null,
-    checks: done ? Object.fromEntries(heardUnder.flatMap(({ letter, check }) => (check ? [[letter, check]] : []))) : {},
+    checks: done ? checks : {},
     ratings: done ? ratings.filter((rating) => rating.listenerId === row.id) : [],
     guess: done ? row.guess : null,
-    scored: [ratings.filter((rating) => rating.listenerId === row.id).length, round.kind === 'scores' ? row.order.length * round.criterionIds.length : 0],
+    orders: done ? row.orders : {},
+    away: row.awayKey !== null,
+    awayKey: done ? row.awayKey : null,
+    scored: scoredOf(round, row, ratings),
     compared: [answered.length, round.comparisons === null ? null : (row.comparisons?.length ?? null)],
     choices: done ? heard : [],
   };
+}
+
+/** How many scores, or orders, a listener gave, of how many. */
+function scoredOf({ kind, criterionIds }: RoundRow, row: ListenerRow, ratings: readonly Row<'ratings'>[]): [number, number] {
+  if (kind === 'ranked') return [Object.keys(row.orders).length, criterionIds.length];
+  return [ratings.filter((rating) => rating.listenerId === row.id).length, isPaired(kind) ? 0 : row.order.length * criterionIds.length];
 }
 
 function shownRound(row: RoundRow, listeners: readonly ListenerRow[], ratings: readonly Row<'ratings'>[], choices: readonly Row<'choices'>[]): Round {
@@ -88,12 +74,6 @@ async function shownRounds(store: ReadTables, rows: readonly RoundRow[]): Promis
 
 /** Listening rounds of a trial, and the people who take part. */
 export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
-  async function presentRound(from: Pick<ReadTables, 'rounds'>, trialId: string, id: string): Promise<RoundRow> {
-    const row = await from.rounds.findOneBy({ id, ...present(trialId) });
-    if (!row) throw notFound('listening round');
-    return row;
-  }
-
   return (
     new Hono()
       .get('/', async (context) => {
@@ -144,22 +124,7 @@ export function roundRoutes({ store, blobs, work }: Pick<Services, 'store' | 'bl
         const draft = await readBody(context, listenerDraftSchema);
         const answer = await store.write(async (tables) => {
           const round = await presentRound(tables, trialId, id);
-          if (round.closedAtMs !== null) throw new ApiError(409, 'closed', 'This round is closed and its identities are open: make a new one to go on listening blind');
-          const others = await tables.listeners.find({ where: { roundId: id, binnedAtMs: IsNull() }, order: { createdAtMs: 'ASC' } });
-          const orders = others.map(({ order }) => order);
-          const row: ListenerRow = {
-            ...draft,
-            id: newId(),
-            roundId: round.id,
-            sample: false,
-            createdAtMs: Date.now(),
-            finishedAtMs: null,
-            closedAtMs: null,
-            guess: null,
-            binnedAtMs: null,
-            order: round.kind === 'scores' ? nextOrder(round.recordingIds.length + round.checks.length, orders, thrown) : [],
-            comparisons: comparisonsOf(round),
-          };
+          const row = await newSeat(tables, round, draft);
           await tables.listeners.insert(row);
           return shownListener(round, row, [], [], false);
         });

@@ -20,6 +20,7 @@ const STALE: Record<string, readonly RecordTag[]> = {
   preflight: ['Preflight'],
   takes: ['Takes', 'Trials', 'Verdict', 'Bin'],
   files: ['Files', 'Recordings', 'Trials', 'Verdict', 'Bin'],
+  moments: ['Moments', 'Bin'],
   rounds: ['Rounds', 'Trials', 'Verdict', 'Bin'],
   'starting-point': ['Criteria', 'Scripts', 'Plan', 'Trials', 'Verdict', 'Bin'],
   bin: TAGS_OF_TRIAL,

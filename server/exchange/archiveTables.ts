@@ -23,6 +23,7 @@ const OF_TRIAL = [
   'recordings',
   'recorders',
   'rounds',
+  'moments',
   'devices',
   'readings',
   'voiceNotes',

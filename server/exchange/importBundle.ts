@@ -69,6 +69,7 @@ async function importRecords(tables: Tables, trial: BundledTrial): Promise<void>
     takes,
     files: _files,
     rounds: _rounds,
+    moments: _moments,
     ...own
   } = trial;
   const trialId = trial.id;
@@ -154,6 +155,9 @@ async function insertFile(
 
 async function importRounds(services: Services, trial: BundledTrial): Promise<void> {
   const { store } = services;
+  await store.write(async (tables) => {
+    for (const moment of trial.moments) if (!(await tables.moments.existsBy({ id: moment.id }))) await tables.moments.insert({ ...moment, trialId: trial.id, binnedAtMs: null });
+  });
   for (const { listeners, ...round } of trial.rounds) {
     if (await store.rounds.existsBy({ id: round.id })) continue;
     const matched = await matchedClips(services, trial.id, round);

@@ -63,6 +63,7 @@ const RULES: Record<GuestRole, readonly Rule[]> = {
     ['PUT', listener('/ratings')],
     ['GET', listener('/comparisons/\\d+')],
     ['PUT', listener('/comparisons/\\d+')],
+    ['PUT', listener('/orders')],
     ['POST', listener('/close')],
     ['PUT', listener('/guess')],
     ['POST', listener('/finish')],

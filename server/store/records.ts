@@ -9,6 +9,7 @@ import { idSchema, instantMsSchema } from '@marvet/core/domain/identity';
 import { itemSchema } from '@marvet/core/domain/item';
 import { jobSchema } from '@marvet/core/domain/job';
 import { type LogLine, logLineSchema } from '@marvet/core/domain/logLine';
+import { momentSchema } from '@marvet/core/domain/moment';
 import { photoSchema } from '@marvet/core/domain/photo';
 import { placementSchema } from '@marvet/core/domain/placement';
 import { planSchema } from '@marvet/core/domain/plan';
@@ -88,6 +89,7 @@ export const RECORDS = {
   listeners: { table: 'listener', schema: listenerSchema, keys: ['id'] },
   ratings: { table: 'rating', schema: ratingSchema, keys: ['listenerId', 'letter', 'criterionId'] },
   choices: { table: 'choice', schema: choiceSchema, keys: ['listenerId', 'number'] },
+  moments: { table: 'moment', schema: momentSchema, keys: ['id'] },
   devices: { table: 'device', schema: deviceSchema, keys: ['id'] },
   readings: { table: 'reading', schema: readingSecondSchema, keys: ['deviceId', 'atS'] },
   guests: { table: 'guest', schema: guestSchema, keys: ['id'] },
