@@ -8,7 +8,7 @@ import { CHAINS, chainId } from './kit.ts';
 import { FRAMES, PLACEMENTS, RIGS, WEARERS } from './loftPlacing.ts';
 import { SCRIPTS, STATIONS } from './places.ts';
 import { DAY_MS, FILES, PLAN, PLAN_MIN, TAKES } from './saltreachDay.ts';
-import { scored, toldApart } from './saltreachRounds.ts';
+import { noted, ranked, scored, toldApart } from './saltreachRounds.ts';
 
 const TRIAL_ID = demoId('trial', 'saltreach');
 
@@ -71,6 +71,7 @@ export const SALTREACH = bundledTrial({
   createdAtMs: DAY_MS - 5 * 86_400_000,
   expectations: [
     { person: 'Mixer', candidateId: chainId('LB'), reason: 'Everyone asks for it, and it costs the most.', sealedAtMs: DAY_MS - 4 * 86_400_000 },
+    { person: 'Orla (sample)', candidateId: chainId('QO'), reason: 'Small, and the others swear by it.', sealedAtMs: DAY_MS - 3 * 86_400_000 },
     { person: 'Assistant', candidateId: chainId('QO'), reason: 'It held on the last ferry.', sealedAtMs: DAY_MS - 3 * 86_400_000 },
   ],
   preflight: preflightChecks(CHAINS, new Map(ITEMS.map((item) => [item.id, item])), PLAN_MIN)
@@ -101,5 +102,6 @@ export const SALTREACH = bundledTrial({
   ]),
   takes: TAKES,
   files: FILES,
-  rounds: [scored(), toldApart()],
+  rounds: [scored(), toldApart(), ranked()],
+  moments: noted(),
 });

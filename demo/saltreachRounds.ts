@@ -1,4 +1,5 @@
 import type { bundledTrial } from '@marvet/core/formats/bundle';
+import { balancedOrders } from '@marvet/core/listen/balancedOrder';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
 import { sameComparisons } from '@marvet/core/listen/paired/sequence';
 import { randomSource } from '@marvet/core/simulate/random';
@@ -7,6 +8,7 @@ import { CANDIDATES, chainId } from './kit.ts';
 import { scriptId, stationId } from './places.ts';
 import { DAY_MS, recordingId, TAKES } from './saltreachDay.ts';
 
+type Moments = NonNullable<Parameters<typeof bundledTrial>[0]['moments']>;
 type Round = Parameters<typeof bundledTrial>[0]['rounds'][number];
 
 /** The evening after, when it was heard. */
@@ -85,6 +87,54 @@ export function scored(): Round {
       }),
     })),
   };
+}
+
+/** Clips put in order on how natural they sound, by place in the round: the best first, equal ones together. */
+const NATURAL: Record<string, number[][]> = {
+  Orla: [[4], [1], [3], [2], [0]],
+  Tam: [[4], [3], [1], [2, 0]],
+  Edda: [[4], [1, 3], [0], [2]],
+};
+
+/** The round in which the same clips were put in order, by one listener more. */
+export function ranked(): Round {
+  const take = heardTake();
+  return {
+    id: demoId('round', 3),
+    title: 'Slipway, 1 m, fur: in order',
+    kind: 'ranked',
+    criterionIds: [demoId('criterion', 'natural')],
+    sample: true,
+    createdAtMs: HEARD_MS + 7_200_000,
+    recordingIds: CANDIDATES.map((each) => recordingId(take, chainId(each.letters))),
+    listeners: Object.entries(NATURAL).map(([name, groups], seat) => {
+      const order = balancedOrders(CANDIDATES.length)[2 * seat]!;
+      return {
+        id: demoId('listener', `${name}-ranked`),
+        name: `${name} (sample)`,
+        listenedOn: LISTENED_ON[name] ?? 'closed headphones',
+        sample: true,
+        createdAtMs: HEARD_MS + 7_200_000,
+        finishedAtMs: HEARD_MS + 7_800_000,
+        order,
+        orders: { [demoId('criterion', 'natural')]: groups.map((places) => places.map((place) => BLIND_LETTERS[order.indexOf(place)]!)) },
+        ratings: [],
+      };
+    }),
+  };
+}
+
+/** What was noted while listening with open eyes. */
+export function noted(): Moments {
+  const take = heardTake();
+  const at = (letters: string, atS: number, note: string, key: number): Moments[number] => ({
+    id: demoId('moment', key),
+    recordingId: recordingId(take, chainId(letters)),
+    atS,
+    note,
+    createdAtMs: HEARD_MS - 3_600_000,
+  });
+  return [at('QO', 4.2, 'wool over the grille: the s is gone', 1), at('BM', 6.8, 'river comes up between the words', 2), at('WH', 5.1, '', 3)];
 }
 
 /** Right answers of each listener, of as many comparisons. */

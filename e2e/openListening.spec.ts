@@ -37,11 +37,28 @@ test('open listening shows the clip that is heard, and gives a reel: the same wo
   await expect(page.getByRole('button', { name: /^B/ })).toHaveAttribute('aria-pressed', 'true');
   expect(Math.abs((await position()) - lengthS / 2)).toBeLessThan(0.3);
   // Held against the other one: how far it is, and heard equalised to it at one press, at the same place.
+  // A note where it is heard, kept with its recording; heard again at a press, binned and brought back.
+  await page.getByLabel('What is heard in B here').fill('scrape of the coat');
+  await page.keyboard.press('Enter');
+  const noted = page.getByRole('region', { name: 'Notes on B' });
+  await expect(noted.getByLabel(/^Note at/)).toHaveValue('scrape of the coat');
+  await page.getByLabel('Position in seconds').fill('0');
+  await noted.getByRole('button', { name: 'Hear scrape of the coat' }).click();
+  await expect.poll(async () => Math.abs((await position()) - lengthS / 2)).toBeLessThan(0.4);
+  await noted.getByRole('button', { name: 'Delete scrape of the coat' }).click();
+  await expect(page.getByText('No note on B yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(noted.getByLabel(/^Note at/)).toHaveValue('scrape of the coat');
+  await page.getByRole('button', { name: /^A/ }).click();
+  await expect(page.getByText('No note on A yet.')).toBeVisible();
+  await page.keyboard.press('b');
   await page.getByLabel('Listening level in dB').fill('-12');
   await page.getByLabel('Held against').selectOption('Quoinholt, take 01');
   await expect(page.getByText(/^Lodestar, take 01: [\d.]+ dB from it in tone, [\d.]+ dB once equalised; recorded [+−]?[\d.]+ dB against it$/)).toBeVisible();
   const turned = page.getByRole('button', { name: 'Equalised to Quoinholt, take 01' });
   await expect(turned).toBeEnabled();
+  await page.keyboard.press('b');
+  await expect(page.getByRole('figure', { name: 'Difference of Lodestar, take 01 from Quoinholt, take 01' })).toBeVisible();
   await expect(page.getByLabel('Listening level in dB')).toHaveValue('-12');
   await page.keyboard.press('b');
   await page.keyboard.press('=');
@@ -53,6 +70,7 @@ test('open listening shows the clip that is heard, and gives a reel: the same wo
   await expect(turned).toHaveAttribute('aria-pressed', 'false');
   await page.getByText('A reel to send to others').click();
   await page.getByLabel('Order').selectOption('phrase by phrase: the same words of each');
+  await page.getByLabel('Between them').selectOption('the letter of the next, spoken');
   await page.getByLabel('Silence between, s').fill('0.5');
   await page.getByLabel('Silence between, s').blur();
   await expect(page.getByText(/^\d+ parts, \d+ s$/)).toBeVisible();

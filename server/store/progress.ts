@@ -19,7 +19,8 @@ const COUNTS = [
   count('measuring', `"audio_file" WHERE "binnedAtMs" IS NULL AND "state" IN ('queued', 'measuring')`),
   count(
     'listeners',
-    `(SELECT s."trialId" FROM "listener" l JOIN "round" s ON s."id" = l."roundId" WHERE s."binnedAtMs" IS NULL AND l."binnedAtMs" IS NULL AND l."finishedAtMs" IS NOT NULL)`,
+    // People, and not seats: whoever sits in two rounds is one.
+    `(SELECT DISTINCT s."trialId", lower(trim(l."name")) FROM "listener" l JOIN "round" s ON s."id" = l."roundId" WHERE s."binnedAtMs" IS NULL AND l."binnedAtMs" IS NULL AND l."finishedAtMs" IS NOT NULL)`,
   ),
 ].join(' UNION ALL ');
 

@@ -1,7 +1,8 @@
 import type { OpenListening } from '@marvet/core/contract/openListening';
 import type { ReelTold } from '@marvet/core/contract/reel';
 import type { VerdictView } from '@marvet/core/contract/verdict';
-import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
+import type { Moment, MomentDraft } from '@marvet/core/domain/moment';
+import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RankingDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
 
 interface InTrial {
@@ -23,6 +24,12 @@ export const {
   useCloseScoresMutation,
   useGuessMutation,
   useFinishMutation,
+  useOrderMutation,
+  useAddAwayMutation,
+  useReadAnswersMutation,
+  useMomentsQuery,
+  useAddMomentMutation,
+  useChangeMomentMutation,
   useVerdictQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
@@ -55,6 +62,34 @@ export const {
     rate: build.mutation<RatingDraft, { listenerId: string; rating: RatingDraft }>({
       query: ({ listenerId, rating }) => ({ url: `listen/${listenerId}/ratings`, method: 'PUT', body: rating }),
       invalidatesTags: ['Round'],
+    }),
+    order: build.mutation<void, { listenerId: string; ranking: RankingDraft }>({
+      query: ({ listenerId, ranking }) => ({ url: `listen/${listenerId}/orders`, method: 'PUT', body: ranking }),
+      invalidatesTags: ['Round'],
+    }),
+    /** A seat for somebody who gets a page. */
+    addAway: build.mutation<{ id: string }, InTrial & { roundId: string; name: string }>({
+      query: ({ trialId, roundId, name }) => ({ url: `trials/${trialId}/rounds/${roundId}/away`, method: 'POST', body: { name } }),
+      invalidatesTags: ['Rounds'],
+    }),
+    /** The file that such a page saved, as it is; the server says what is wrong with it. */
+    readAnswers: build.mutation<{ name: string }, InTrial & { roundId: string; answers: string }>({
+      query: ({ trialId, roundId, answers }) => ({
+        url: `trials/${trialId}/rounds/${roundId}/answers`,
+        method: 'POST',
+        body: answers,
+        headers: { 'content-type': 'application/json' },
+      }),
+      invalidatesTags: ['Rounds', 'Trials', 'Verdict'],
+    }),
+    moments: build.query<Moment[], string>({ query: (trialId) => `trials/${trialId}/moments`, providesTags: ['Moments'] }),
+    addMoment: build.mutation<Moment, InTrial & { draft: MomentDraft }>({
+      query: ({ trialId, draft }) => ({ url: `trials/${trialId}/moments`, method: 'POST', body: draft }),
+      invalidatesTags: ['Moments'],
+    }),
+    changeMoment: build.mutation<void, InTrial & { id: string; note: string }>({
+      query: ({ trialId, id, note }) => ({ url: `trials/${trialId}/moments/${id}`, method: 'PUT', body: { note } }),
+      invalidatesTags: ['Moments'],
     }),
     compare: build.mutation<void, { listenerId: string; number: number; choice: ChoiceDraft }>({
       query: ({ listenerId, number, choice }) => ({ url: `listen/${listenerId}/comparisons/${number}`, method: 'PUT', body: choice }),

@@ -1,4 +1,4 @@
-import type { BlindRound } from '@marvet/core/domain/round';
+import { type BlindRound, isPaired } from '@marvet/core/domain/round';
 import { signed } from '@marvet/core/measure/catalogue';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -6,6 +6,7 @@ import { troubleText } from '../../data/api.ts';
 import { useCloseScoresMutation, useFinishMutation, useRoundQuery } from '../../data/judging.ts';
 import { RailFoot } from '../../parts/RailFoot.tsx';
 import { Loaded, Sheet, Trouble } from '../../parts/states.tsx';
+import { ClipOrderSheet } from './ClipOrderSheet.tsx';
 import { ClipPlayer } from './ClipPlayer.tsx';
 import { Comparing } from './Comparing.tsx';
 import { Guessing } from './Guessing.tsx';
@@ -43,10 +44,10 @@ export function Blind({ listenerId }: { listenerId: string }) {
               <Finished round={query.data!} />
             ) : query.data!.closed ? (
               <Closed />
-            ) : query.data!.kind === 'scores' ? (
-              <Round round={query.data!} />
-            ) : (
+            ) : isPaired(query.data!.kind) ? (
               <Comparing round={query.data!} />
+            ) : (
+              <Round round={query.data!} />
             )}
           </>
         )}
@@ -56,8 +57,9 @@ export function Blind({ listenerId }: { listenerId: string }) {
 }
 
 function Round({ round }: { round: BlindRound }) {
-  const wanted = round.letters.length * round.criteria.length;
-  const open = wanted - round.ratings.length;
+  const ranked = round.kind === 'ranked';
+  const wanted = ranked ? round.criteria.length : round.letters.length * round.criteria.length;
+  const open = wanted - (ranked ? Object.keys(round.orders).length : round.ratings.length);
   const rated = new Set(round.ratings.map(({ letter }) => letter));
   const clips = round.letters.map((letter) => ({ letter, said: rated.has(letter) ? 'scored' : ' ' }));
   const each = round.letters.map((letter) => `/api/listen/${round.listenerId}/clips/${letter}`);
@@ -65,7 +67,12 @@ function Round({ round }: { round: BlindRound }) {
     <>
       <RestHint />
       <ClipPlayer clips={clips} source={{ each }} matchedLufs={round.matchedLufs} />
-      {!round.guess &&
+      {ranked &&
+        round.criteria.map((criterion) => (
+          <ClipOrderSheet key={criterion.id} listenerId={round.listenerId} letters={round.letters} criterion={criterion} given={round.orders[criterion.id]} />
+        ))}
+      {!ranked &&
+        !round.guess &&
         round.criteria.map((criterion) => (
           <ScoreSheet
             key={criterion.id}
@@ -81,6 +88,7 @@ function Round({ round }: { round: BlindRound }) {
 }
 
 function Ending({ round, open, wanted }: { round: BlindRound; open: number; wanted: number }) {
+  const given = round.kind === 'ranked' ? 'orders' : 'scores';
   const [finish, { error, isLoading }] = useFinishMutation();
   const [close, { error: notClosed, isLoading: closing }] = useCloseScoresMutation();
   return (
@@ -88,7 +96,7 @@ function Ending({ round, open, wanted }: { round: BlindRound; open: number; want
       {[error, notClosed].map((each) => each && troubleText(each) && <Trouble key={troubleText(each)} error={each} />)}
       <div className="row-line apart">
         <span className="soft">
-          {open === 0 ? 'All scores are in. Finishing shows which letter was which; after that they cannot change.' : `${open} of ${wanted} scores are open.`}
+          {open === 0 ? `All ${given} are in. Finishing shows which letter was which; after that they cannot change.` : `${open} of ${wanted} ${given} are open.`}
         </span>
         <span className="row-line">
           {round.guessable && open === 0 && (

@@ -70,7 +70,7 @@ function OneComparison({ round: { listenerId, kind, criteria, matchedLufs }, nex
         {...(habit ? { habit } : {})}
         onHabit={onHabit}
       />
-      <Sheet title={QUESTIONS[kind]}>
+      <Sheet title={QUESTIONS[kind] ?? ''}>
         {asked.map(({ id, question, help }) => (
           <div key={id ?? 'told'} className="mb-3">
             <div className="row-line apart mb-1">
@@ -99,8 +99,7 @@ function OneComparison({ round: { listenerId, kind, criteria, matchedLufs }, nex
   );
 }
 
-const QUESTIONS: Record<BlindRound['kind'], string> = {
-  scores: '',
+const QUESTIONS: Partial<Record<BlindRound['kind'], string>> = {
   better: 'Which of the two is better?',
   same: 'Is X the recording that A is, or the one that B is?',
   odd: 'Two of the three are one recording. Which is the other?',

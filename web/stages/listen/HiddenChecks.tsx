@@ -9,10 +9,13 @@ const OFFERED: { check: HiddenCheck; label: string }[] = [
 interface HiddenChecksProps {
   checks: readonly HiddenCheck[];
   onChecks(checks: HiddenCheck[]): void;
+  /** Whether who judges the clip that is there twice alike weighs more in the verdict. */
+  steadyWeighs: boolean;
+  onSteadyWeighs(weighs: boolean): void;
 }
 
 /** What is hidden among the clips to see how steady a listener is. */
-export function HiddenChecks({ checks, onChecks }: HiddenChecksProps) {
+export function HiddenChecks({ checks, onChecks, steadyWeighs, onSteadyWeighs }: HiddenChecksProps) {
   return (
     <fieldset>
       <legend className="form-label">Hidden among them</legend>
@@ -25,6 +28,9 @@ export function HiddenChecks({ checks, onChecks }: HiddenChecksProps) {
           onChange={() => onChecks(checks.includes(check) ? checks.filter((each) => each !== check) : [...checks, check])}
         />
       ))}
+      {checks.includes('again') && (
+        <Form.Check id="steady-weighs" label="who judges it alike both times weighs more in the verdict" checked={steadyWeighs} onChange={() => onSteadyWeighs(!steadyWeighs)} />
+      )}
       <div className="small soft">Tells how steady a listener is. Neither counts in the verdict, and no listener learns of it before the end.</div>
     </fieldset>
   );

@@ -1,4 +1,4 @@
-import { MOST_COMPARISONS, type RoundKind, roundKindSchema } from '@marvet/core/domain/round';
+import { isPaired, MOST_COMPARISONS, type RoundKind, roundKindSchema } from '@marvet/core/domain/round';
 import { foreseenText } from '@marvet/core/listen/paired/sayDoubt';
 import Form from 'react-bootstrap/Form';
 import { Field, KeptNumber } from '../../parts/fields.tsx';
@@ -18,7 +18,7 @@ interface HowJudgedProps {
 export function HowJudged({ kind, comparisons, possible, onKind, onComparisons }: HowJudgedProps) {
   const choose = (next: RoundKind) => {
     onKind(next);
-    onComparisons(next === 'scores' ? null : USUAL_COMPARISONS[next]);
+    onComparisons(isPaired(next) ? USUAL_COMPARISONS[next] : null);
   };
   return (
     <>
@@ -33,7 +33,7 @@ export function HowJudged({ kind, comparisons, possible, onKind, onComparisons }
           </Form.Select>
         )}
       </Field>
-      {kind !== 'scores' && (
+      {isPaired(kind) && (
         <>
           <KeptNumber
             label={kind === 'better' ? 'Comparisons of each two' : 'Comparisons'}

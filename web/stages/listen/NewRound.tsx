@@ -1,6 +1,6 @@
 import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
-import { type HiddenCheck, isOnCriteria, type Round, type RoundKind, roundTroubles } from '@marvet/core/domain/round';
+import { type HiddenCheck, isOnCriteria, isPaired, type Round, type RoundKind, roundTroubles } from '@marvet/core/domain/round';
 import { isSpoiled, slateLabel, type Take } from '@marvet/core/domain/take';
 import { compareTakes } from '@marvet/core/fair/compare';
 import { useMemo, useState } from 'react';
@@ -46,6 +46,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   const [kind, setKind] = useState<RoundKind>('scores');
   const [comparisons, setComparisons] = useState<number | null>(null);
   const [checks, setChecks] = useState<HiddenCheck[]>([]);
+  const [steadyWeighs, setSteadyWeighs] = useState(false);
   const [opens, setOpens] = useState<Round['opens']>('done');
   const [targetLufs, setTarget] = useState(-23);
   const [ceilingDbtp, setCeiling] = useState(-1);
@@ -73,7 +74,8 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
   });
   const onCriteria = isOnCriteria(kind);
   const hidden = kind === 'scores' ? checks : [];
-  const [trouble] = picked.length < 2 ? [] : roundTroubles({ kind, recordings: picked.length, criteria: criterionIds.length, comparisons, checks: hidden });
+  const weighs = steadyWeighs && hidden.includes('again');
+  const [trouble] = picked.length < 2 ? [] : roundTroubles({ kind, recordings: picked.length, criteria: criterionIds.length, comparisons, checks: hidden, steadyWeighs: weighs });
   const submit = async () => {
     const { data } = await add({
       trialId,
@@ -83,10 +85,11 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
           kind,
         ),
         kind,
-        comparisons: kind === 'scores' ? null : comparisons,
+        comparisons: isPaired(kind) ? comparisons : null,
         recordingIds: picked.map((recording) => recording.id),
         criterionIds: onCriteria ? criterionIds : [],
         checks: hidden,
+        steadyWeighs: weighs,
         opens,
         targetLufs,
         ceilingDbtp,
@@ -167,7 +170,7 @@ export function NewRound({ trialId, criteria, recordings, takes, chosen, number 
             />
           ))}
         </fieldset>
-        {kind === 'scores' && <HiddenChecks checks={checks} onChecks={setChecks} />}
+        {kind === 'scores' && <HiddenChecks checks={checks} onChecks={setChecks} steadyWeighs={weighs} onSteadyWeighs={setSteadyWeighs} />}
         <Field label="Identities open">
           {(id) => (
             <Form.Select id={id} value={opens} onChange={(event) => setOpens(event.target.value === 'closed' ? 'closed' : 'done')}>

@@ -9,7 +9,9 @@ import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { Against } from './Against.tsx';
 import { ClipPlayer, type PlayedClip } from './ClipPlayer.tsx';
+import { DifferencePicture } from './DifferencePicture.tsx';
 import { HeardPicture } from './HeardPicture.tsx';
+import { Moments } from './Moments.tsx';
 import { ReelToSend } from './ReelToSend.tsx';
 
 const LOUDNESS = TABLE_FIGURES.indexOf('loudness.integratedLufs');
@@ -70,8 +72,25 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
                 source={{ each: eachTo(''), ...(against ? { otherwise: { name: `Equalised to ${nameOf(against)}`, each: eachTo(against) } } : {}) }}
                 picture={(heard, atS, onSeek) => {
                   const clip = query.data?.clips[heard];
+                  if (!clip) return null;
+                  const { recordingId, startS } = clip;
+                  const lengthS = query.data?.lengthS ?? 0;
                   return (
-                    clip && <HeardPicture trialId={trialId} recordingId={clip.recordingId} startS={clip.startS} lengthS={query.data?.lengthS ?? 0} atS={atS} onSeek={onSeek} />
+                    <>
+                      <HeardPicture trialId={trialId} recordingId={recordingId} startS={startS} lengthS={lengthS} atS={atS} onSeek={onSeek} />
+                      {against && against !== recordingId && (
+                        <DifferencePicture trialId={trialId} id={recordingId} other={against} names={[nameOf(recordingId), nameOf(against)]} />
+                      )}
+                      <Moments
+                        key={recordingId}
+                        trialId={trialId}
+                        recordingId={recordingId}
+                        letter={BLIND_LETTERS[heard] as string}
+                        atS={startS + atS}
+                        window={[startS, startS + lengthS]}
+                        onSeek={(seconds) => onSeek(seconds - startS)}
+                      />
+                    </>
                   );
                 }}
               />
@@ -81,7 +100,9 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
           )}
         </Loaded>
       )}
-      <p className="small soft mb-0 mt-2">You see which is which, so you may hear what you expect. Where it counts, make a round and listen blind. Nothing of this is kept.</p>
+      <p className="small soft mb-0 mt-2">
+        You see which is which, so you may hear what you expect. Where it counts, make a round and listen blind. Notes are kept with their recording, and nothing else of this.
+      </p>
     </Sheet>
   );
 }

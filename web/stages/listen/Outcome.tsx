@@ -1,38 +1,18 @@
-import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import type { Round } from '@marvet/core/domain/round';
-import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { betterOutcome, type HeardBy, toldOutcome } from '@marvet/core/listen/paired/outcome';
 import { percentText, preferredText, toldText } from '@marvet/core/listen/paired/sayDoubt';
-import { placed, useTrialWords } from '../../data/trialData.ts';
 
 interface OutcomeProps {
-  trialId: string;
   round: Round;
   criteria: readonly Criterion[];
-  recordings: readonly RecordingRow[];
-  takes: readonly Take[];
+  nameOf(recordingId: string): string;
 }
 
 /** What came of a round of comparisons, once everybody is done: sentences with their doubt. */
-export function Outcome({ trialId, round, criteria, recordings, takes }: OutcomeProps) {
-  const words = useTrialWords(trialId);
-  const byId = new Map(takes.map((take) => [take.id, take]));
+export function Outcome({ round, criteria, nameOf }: OutcomeProps) {
   const heard = round.listeners.filter(({ letters }) => letters !== null);
   if (heard.length === 0) return null;
-  const places = round.recordingIds.map((id) => {
-    const { chain, setup, take } = placed(
-      recordings.find((each) => each.id === id),
-      byId,
-      words.chains,
-    );
-    return { id, name: chain?.name ?? 'gone', more: [setup && words.setup(setup), take && `take ${slateLabel(take)}`].filter(Boolean).join(', ') };
-  });
-  const alone = (name: string) => places.filter((each) => each.name === name).length === 1;
-  const nameOf = (id: string) => {
-    const place = places.find((each) => each.id === id);
-    return !place ? 'gone' : alone(place.name) ? place.name : `${place.name} (${place.more})`;
-  };
   return (
     <section className="mb-3" aria-label={`What came of ${round.title}`}>
       {round.kind === 'better' ? (

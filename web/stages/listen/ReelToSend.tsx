@@ -17,6 +17,7 @@ interface ReelToSendProps {
 export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: ReelToSendProps) {
   const [order, setOrder] = useState<'clip' | 'phrase'>('clip');
   const [gapS, setGapS] = useState(0.7);
+  const [gaps, setGaps] = useState<'silent' | 'spoken'>('silent');
   const oneTake = new Set(recordings.map(({ takeId }) => takeId)).size === 1;
   const byPhrase = order === 'phrase' && oneTake;
   const [shown, setShown] = useState(false);
@@ -24,6 +25,7 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
     recordingIds: recordings.map(({ id }) => id).join(','),
     order: byPhrase ? 'phrase' : 'clip',
     gapS: String(gapS),
+    gaps,
     targetLufs: String(targetLufs),
     ceilingDbtp: String(ceilingDbtp),
   }).toString();
@@ -42,6 +44,14 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
             </Form.Select>
           )}
         </Field>
+        <Field label="Between them">
+          {(id) => (
+            <Form.Select id={id} value={gaps} onChange={(event) => setGaps(event.target.value === 'spoken' ? 'spoken' : 'silent')}>
+              <option value="silent">silence</option>
+              <option value="spoken">the letter of the next, spoken</option>
+            </Form.Select>
+          )}
+        </Field>
         <KeptNumber label="Silence between, s" min={0} max={5} value={gapS} onKeep={(value) => setGapS(value ?? 0.7)} />
         {data && !error && (
           <a className="btn btn-outline" href={`/api/trials/${trialId}/reel.zip?${query}`} download>
@@ -55,7 +65,7 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
       <Trouble error={error} />
       <p className="small soft mb-0">
         A ZIP with the reel as WAV, its chapters as markers in it, as WebVTT and as a list; a page on which the clips are switched at once, which opens from any folder without
-        Marvet; and the files that the clips are cut from, untouched. Names are in sight: it is no blind listening.
+        Marvet; and the files that the clips are cut from, untouched. Names are in sight: for blind listening elsewhere make a round, and a page for whoever is not here.
         {oneTake ? '' : ' Phrase by phrase needs recordings of one take.'}
       </p>
     </details>

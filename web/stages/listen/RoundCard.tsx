@@ -1,21 +1,25 @@
 import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
-import type { Round } from '@marvet/core/domain/round';
+import { isPaired, type Round } from '@marvet/core/domain/round';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
 import { signed } from '@marvet/core/measure/catalogue';
 import { Trash2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { placed, useTrialWords } from '../../data/trialData.ts';
+import { useTrialQuery } from '../../data/trials.ts';
 import { Sheet } from '../../parts/states.tsx';
 import { useBin } from '../../parts/useBin.ts';
 import { Agreement } from './Agreement.tsx';
+import { AwayPages } from './AwayPages.tsx';
 import { CloseRound } from './CloseRound.tsx';
 import { Guesses } from './Guesses.tsx';
 import { KIND_WORDS } from './kindWords.ts';
 import { ListenerLine } from './ListenerLine.tsx';
 import { NewListener } from './NewListener.tsx';
 import { Outcome } from './Outcome.tsx';
+import { RankedOutcome } from './RankedOutcome.tsx';
 import { ScoreTable } from './ScoreTable.tsx';
+import { useClipNames } from './useClipNames.ts';
 
 interface RoundCardProps {
   trialId: string;
@@ -40,6 +44,8 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
       byId,
       words.chains,
     ).chain?.id;
+  const nameOf = useClipNames(trialId, round, recordings, takes);
+  const { data: trial } = useTrialQuery(trialId);
   const used = criteria.filter((criterion) => round.criterionIds.includes(criterion.id));
   return (
     <Sheet
@@ -59,9 +65,12 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
         {held.map((take) => `Take ${slateLabel(take)}: ${words.condition(take)}`).join('; ')}
         {delays.length > 0 && `. Delays taken out against the first: ${delays.map((delay) => `${signed(delay, 1)} ms`).join(', ')}`}
       </p>
-      {round.kind !== 'scores' && <Outcome trialId={trialId} round={round} criteria={used} recordings={recordings} takes={takes} />}
-      {round.kind === 'scores' && <Agreement round={round} criteria={used} />}
-      {round.kind === 'scores' && <Guesses round={round} candidateOf={candidateOf} />}
+      {isPaired(round.kind) && <Outcome round={round} criteria={used} nameOf={nameOf} />}
+      {round.kind === 'ranked' && <RankedOutcome round={round} criteria={used} nameOf={nameOf} />}
+      {!isPaired(round.kind) && <Agreement round={round} criteria={used} />}
+      {round.kind === 'scores' && (
+        <Guesses round={round} candidateOf={candidateOf} expectations={trial?.expectations ?? []} nameOf={(id) => words.chains.get(id)?.name ?? 'gone'} />
+      )}
       {round.listeners.map((listener) => (
         <ListenerLine key={listener.id} trialId={trialId} round={round} listener={listener}>
           {listener.letters && round.kind === 'scores' && (
@@ -70,6 +79,7 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
         </ListenerLine>
       ))}
       {round.closedAtMs === null && <NewListener trialId={trialId} roundId={round.id} />}
+      {round.closedAtMs === null && <AwayPages trialId={trialId} round={round} />}
       {round.opens === 'closed' && <CloseRound trialId={trialId} round={round} />}
     </Sheet>
   );

@@ -7,11 +7,12 @@ import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { placed, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { usePairQuery, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
+import { BandDifference } from '../../parts/BandDifference.tsx';
 import { LevelLanes } from '../../parts/lanes/LevelLanes.tsx';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { type HeardSide, NoiseTaken } from './NoiseTaken.tsx';
-import { BandDifference, PairFigures } from './PairFigures.tsx';
+import { PairFigures } from './PairFigures.tsx';
 import { SafePlayer, type Seek } from './SafePlayer.tsx';
 import { useTimeWindow, WindowButtons } from './TimeWindow.tsx';
 

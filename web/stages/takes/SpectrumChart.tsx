@@ -1,6 +1,6 @@
 import { THIRD_OCTAVE_NAMES_HZ } from '@marvet/core/audio/bands';
 import type { SpectrumGroup } from '@marvet/core/measure/report.types';
-import { BandChart } from './BandChart.tsx';
+import { BandChart } from '../../parts/BandChart.tsx';
 
 /** Words and pauses in third-octave bands. */
 export function SpectrumChart({ spectrum }: { spectrum: SpectrumGroup }) {

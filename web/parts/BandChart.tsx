@@ -1,6 +1,6 @@
 import { signed } from '@marvet/core/measure/catalogue';
 import { Line } from 'recharts';
-import { LogChart } from '../../parts/LogChart.tsx';
+import { LogChart } from './LogChart.tsx';
 
 const TICKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000];
 const FEW_DB = 5;
