@@ -68,10 +68,12 @@ describe('clips in order', () => {
       listener(null, [['C'], ['B'], ['A']]),
     ] as never;
     expect(rankedOutcome({ recordingIds: ['x', 'y', 'z'], listeners }, 'clear')).toEqual([
-      { recordingId: 'x', meanRank: 1.25, first: 2 },
-      { recordingId: 'y', meanRank: 1.75, first: 1 },
-      { recordingId: 'z', meanRank: 3, first: 0 },
+      { recordingId: 'x', meanRank: 1.25, first: 2, place: 1 },
+      { recordingId: 'y', meanRank: 1.75, first: 1, place: 2 },
+      { recordingId: 'z', meanRank: 3, first: 0, place: 3 },
     ]);
     expect(rankedOutcome({ recordingIds: ['x', 'y', 'z'], listeners }, 'other')).toEqual([]);
+    const even = [listener({ A: 'x', B: 'y', C: 'z' }, [['A'], ['B'], ['C']]), listener({ A: 'x', B: 'y', C: 'z' }, [['B'], ['A'], ['C']])] as never;
+    expect(rankedOutcome({ recordingIds: ['x', 'y', 'z'], listeners: even }, 'clear').map(({ place }) => place)).toEqual([1, 1, 3]);
   });
 });

@@ -52,6 +52,8 @@ export function joinedInOrder(order: ClipOrder, letter: string): ClipOrder {
 export interface RankedPlace {
   recordingId: string;
   meanRank: number;
+  /** Its place by that, from 1; equal ones share it. */
+  place: number;
   /** Listeners who put it first, alone or with others. */
   first: number;
 }
@@ -63,7 +65,7 @@ export function rankedOutcome({ recordingIds, listeners }: Pick<Round, 'recordin
     return letters && order ? [{ letters, ranks: ranksOfOrder(order), first: order[0] ?? [] }] : [];
   });
   if (given.length === 0) return [];
-  return recordingIds
+  const ranked = recordingIds
     .map((recordingId) => {
       const ranks = given.map(({ letters, ranks: own, first }) => {
         const letter = Object.keys(letters).find((each) => letters[each] === recordingId) ?? '';
@@ -72,4 +74,8 @@ export function rankedOutcome({ recordingIds, listeners }: Pick<Round, 'recordin
       return { recordingId, meanRank: ranks.reduce((sum, { rank }) => sum + rank, 0) / ranks.length, first: ranks.filter(({ first }) => first).length };
     })
     .sort((a, b) => a.meanRank - b.meanRank);
+  return ranked.map((each) => ({ ...each, place: 1 + ranked.filter(({ meanRank }) => meanRank < each.meanRank - SAME_RANK).length }));
 }
+
+/** Mean ranks that differ by less are equal, also where the last digit says otherwise. */
+const SAME_RANK = 1e-9;

@@ -24,6 +24,7 @@ export interface ReelShell {
 const STYLE = `
 :root { color-scheme: light dark; --paper: light-dark(#f4efe4, #13171a); --ink: light-dark(#171b1e, #f4efe4); --soft: light-dark(#4c5357, #b9bfc2); --accent: light-dark(#0b5560, #7bd5cb); }
 body { font: 17px/1.45 system-ui, sans-serif; background: var(--paper); color: var(--ink); max-width: 52rem; margin: 0 auto; padding: 1rem; }
+.desk { position: sticky; top: 0; background: var(--paper); padding-bottom: .4rem; z-index: 1; }
 .clips { display: grid; grid-template-columns: repeat(auto-fit, minmax(9rem, 1fr)); gap: .6rem; margin: 1rem 0; }
 button { font: inherit; color: inherit; background: transparent; border: 2px solid currentColor; border-radius: .5rem; padding: .6rem .9rem; min-height: 48px; cursor: pointer; }
 .clips button b { display: block; font-size: 1.8rem; }
@@ -149,6 +150,7 @@ document.addEventListener('keydown', (event) => {
   event.preventDefault();
 });
 setInterval(() => playing && show(), 50);
+level();
 show();
 `;
 
@@ -170,6 +172,7 @@ export function reelPage({ title, matchedLufs, names, answers }: ReelPage): Reel
 <main>
 <h1>${escaped(title)}</h1>
 <p>The same words on each, from the same syllable on, matched to ${signed(matchedLufs, 1)} LUFS by the voice. Switch as often as you like: the place stays.</p>
+<div class="desk">
 <div class="clips">
 ${buttons.join('\n')}
 </div>
@@ -177,6 +180,7 @@ ${buttons.join('\n')}
 <button type="button" id="play">Play</button>
 <input type="range" id="at" min="0" max="1" step="0.01" value="0" aria-label="Position in seconds" disabled>
 <span id="time"></span>
+</div>
 </div>
 <div class="line">
 <label for="level">Level</label>

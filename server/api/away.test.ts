@@ -170,6 +170,43 @@ describe('clips that are put in order', () => {
   });
 });
 
+describe('listeners that are steady', () => {
+  it('weigh more in the verdict where the round says so, and what was hidden does not count', async () => {
+    const own = await openHarness();
+    try {
+      const { trial, at: here, chains } = await readyTrial(own);
+      await own.upload(trial.id, 'S001.wav', recorderWav([whiteNoise(-30, 3, 1), whiteNoise(-34, 3, 2)], '1', '1', ['QU', 'LO']));
+      await own.services.work.runner.idle();
+      const ids = (await own.call<{ id: string; channels: number[] }[]>('GET', `${here}/recordings`)).body.map(({ id }) => id);
+      const heardOn = (await own.call<{ id: string }>('POST', `${here}/criteria`, { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 })).body.id;
+      const draft = { title: 'R', recordingIds: ids, criterionIds: [heardOn], checks: ['again'] };
+      expect((await own.call('POST', `${here}/rounds`, { ...draft, checks: [], steadyWeighs: true })).status).toBe(422);
+      await own.call('POST', `${here}/verdict/open`);
+      for (const steadyWeighs of [true, false]) {
+        const round = (await own.call<Round>('POST', `${here}/rounds`, { ...draft, steadyWeighs })).body;
+        // Three listeners: steady ones say 8, a wild one 2, and gives what comes twice 2 and 10.
+        for (const [name, usual, twice] of [
+          ['Orla', 8, 8],
+          ['Tam', 2, 10],
+        ] as const) {
+          const id = (await own.call<{ id: string }>('POST', `${here}/rounds/${round.id}/listeners`, { name, listenedOn: 'buds' })).body.id;
+          const listener = (await own.services.store.listeners.findOneBy({ id }))!;
+          for (const [index, letter] of letters.entries())
+            await own.call('PUT', `/listen/${id}/ratings`, { letter, criterionId: heardOn, points: listener.order[index]! >= 2 ? twice : usual, reason: '' });
+          await own.call('POST', `/listen/${id}/finish`);
+        }
+        const { rows } = (await own.call<{ rows: { candidate: { id: string }; cells: { value: number }[] }[] }>('GET', `${here}/verdict`)).body;
+        // Of two the middle lies between them, unless one weighs more.
+        expect(rows.map(({ cells }) => cells[0]!.value)).toEqual(steadyWeighs ? [8, 8] : [5, 5]);
+        expect(rows).toHaveLength(chains.length);
+        await own.call('DELETE', `${here}/rounds/${round.id}`);
+      }
+    } finally {
+      await own.close();
+    }
+  });
+});
+
 describe('notes at a moment', () => {
   it('are kept with their recording, changed, binned and brought back', async () => {
     const post = (draft: object) => harness.call<{ id: string }>('POST', `${at}/moments`, draft);

@@ -67,6 +67,23 @@ describe('a reel to send', () => {
     expect(entries.get('reel.txt')!.toString()).toMatch(/00:00\.0 {2}Quoin, take 01\r\n[\s\S]*Lodestar, take 01: -?[\d.]+ dB, 01 QU LO S001\.wav/);
   });
 
+  it('speaks the letter of each clip before it, as loud as the clips, where that is wanted', async () => {
+    const { format, samples } = soundOf(await entriesOf({ gaps: 'spoken', gapS: '1' }));
+    const [first, second] = format.markers!;
+    const lengthS = format.durationS - second!.atS;
+    for (const [begins, clipS] of [
+      [0, first!.atS],
+      [first!.atS + lengthS + 1, second!.atS],
+    ] as const) {
+      const [from, to] = [Math.round(begins * 48_000), Math.round((clipS - 0.4) * 48_000)];
+      expect(to - from).toBeGreaterThan(0.15 * 48_000);
+      const spoken = samples.subarray(from + 2_400, to - 2_400);
+      const clip = samples.subarray(Math.round((clipS + 0.2) * 48_000), Math.round((clipS + lengthS - 0.2) * 48_000));
+      expect(Math.abs(20 * Math.log10(rms(spoken) / rms(clip)))).toBeLessThan(6);
+      expect(rms(samples.subarray(to + 48, to + 19_000))).toBe(0);
+    }
+  });
+
   it('has a page with the same clips in it, which asks nobody for anything', async () => {
     const page = (await entriesOf({})).get('reel.html')!.toString();
     const clips = [...page.matchAll(/<script type="text\/plain" class="clip">([A-Za-z0-9+/=]+)<\/script>/g)].map((match) => {

@@ -13,6 +13,7 @@ export const START_GAIN = 0.1;
 export class ClipSwitcher {
   private readonly context = new AudioContext({ sampleRate: RATE_HZ, latencyHint: 'interactive' });
   private readonly volume = this.context.createGain();
+  private readonly leaving = new AbortController();
   private node: AudioWorkletNode | null = null;
   lengthS = 0;
 
@@ -41,7 +42,7 @@ export class ClipSwitcher {
   }
 
   private async fetched(url: string): Promise<Float32Array<ArrayBuffer>[]> {
-    const response = await fetch(url);
+    const response = await fetch(url, { signal: this.leaving.signal });
     if (!response.ok) throw new Error('A clip cannot be fetched. Reload the page.');
     const buffer = await this.context.decodeAudioData(await response.arrayBuffer());
     return Array.from({ length: buffer.numberOfChannels }, (_, channel) => buffer.getChannelData(channel).slice());
@@ -100,6 +101,7 @@ export class ClipSwitcher {
   }
 
   close(): void {
+    this.leaving.abort();
     if (this.node) this.node.port.onmessage = null;
     this.node?.disconnect();
     if (this.context.state !== 'closed') void this.context.close();

@@ -96,7 +96,9 @@ function Ending({ round, open, wanted }: { round: BlindRound; open: number; want
       {[error, notClosed].map((each) => each && troubleText(each) && <Trouble key={troubleText(each)} error={each} />)}
       <div className="row-line apart">
         <span className="soft">
-          {open === 0 ? `All ${given} are in. Finishing shows which letter was which; after that they cannot change.` : `${open} of ${wanted} ${given} are open.`}
+          {open === 0
+            ? `All ${given} are in. Finishing shows which letter was which; after that they cannot change.`
+            : `${open} of ${wanted} ${given} ${open === 1 ? 'is' : 'are'} open.`}
         </span>
         <span className="row-line">
           {round.guessable && open === 0 && (

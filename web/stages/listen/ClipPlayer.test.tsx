@@ -5,15 +5,29 @@ import type { SwitcherReport } from '../../audio/switcherMessages.ts';
 import { ClipPlayer } from './ClipPlayer.tsx';
 
 /** An audio thread that hears what it is told, and tells nothing until it gets to it. */
-const thread = vi.hoisted(() => ({ heard: [] as number[], playing: [] as boolean[], report: (_: SwitcherReport) => {} }));
+interface Load {
+  urls: string[];
+  done(): void;
+  fail(error: Error): void;
+}
+const thread = vi.hoisted(() => ({ loads: [] as Load[], heard: [] as number[], playing: [] as boolean[], report: (_: SwitcherReport) => {} }));
 vi.mock('../../audio/clipSwitcher.ts', () => ({
   START_GAIN: 0.1,
   secondsOf: (frame: number) => frame / 48_000,
   ClipSwitcher: class {
     lengthS = 0;
-    async load(_urls: string[], report: (report: SwitcherReport) => void) {
-      this.lengthS = 5;
-      thread.report = report;
+    load(urls: string[], report: (report: SwitcherReport) => void) {
+      return new Promise<void>((resolve, reject) => {
+        thread.loads.push({
+          urls,
+          done: () => {
+            this.lengthS = 5;
+            thread.report = report;
+            resolve();
+          },
+          fail: reject,
+        });
+      });
     }
     hear = (clip: number) => thread.heard.push(clip);
     play = async (playing: boolean) => thread.playing.push(playing);
@@ -27,7 +41,7 @@ const clips = ['A', 'B', 'C'].map((letter) => ({ letter, said: '' }));
 
 it('goes on from what was asked for last, when keys come faster than the audio thread answers', async () => {
   render(<ClipPlayer clips={clips} matchedLufs={-23} source={{ each: ['a', 'b', 'c'], otherwise: { name: 'Equalised', each: ['a', 'b2', 'c2'] } }} />);
-  await act(async () => {});
+  await act(async () => thread.loads.at(-1)?.done());
   for (const key of ['b', '=', 'c', '=']) fireEvent.keyDown(document.body, { key, code: key === '=' ? 'Equal' : `Key${key.toUpperCase()}` });
   expect(thread.heard).toEqual([1, 4, 5, 2]);
   fireEvent.click(screen.getByRole('button', { name: 'Play' }));
@@ -35,4 +49,17 @@ it('goes on from what was asked for last, when keys come faster than the audio t
   expect(thread.playing).toEqual([true, false]);
   act(() => thread.report({ frame: 0, heard: 4, playing: false }));
   expect(screen.getByRole('button', { name: /^B/ }).getAttribute('aria-pressed')).toBe('true');
+});
+
+it('takes other clips that are wanted before the first ones are there, and tells no trouble of those that nobody wants any more', async () => {
+  const { rerender } = render(<ClipPlayer clips={clips} matchedLufs={-23} source={{ each: ['a', 'b', 'c'] }} />);
+  const first = thread.loads.at(-1);
+  rerender(<ClipPlayer clips={clips} matchedLufs={-23} source={{ each: ['d', 'e', 'f'] }} />);
+  await act(async () => first?.fail(new Error('no execution context')));
+  expect(screen.queryByRole('alert')).toBeNull();
+  await act(async () => thread.loads.at(-1)?.done());
+  expect(screen.getByRole('button', { name: 'Play' }).hasAttribute('disabled')).toBe(false);
+  rerender(<ClipPlayer clips={clips} matchedLufs={-23} source={{ each: ['g', 'h', 'i'] }} />);
+  await act(async () => thread.loads.at(-1)?.fail(new Error('A clip cannot be fetched. Reload the page.')));
+  expect(screen.getByRole('alert').textContent).toContain('cannot be fetched');
 });

@@ -86,18 +86,26 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
     const player = new ClipSwitcher();
     switcher.current = player;
     const report = ({ frame, heard, playing }: SwitcherReport) => setState({ atS: secondsOf(frame), heard: heard % count, playing });
+    // Other clips may be wanted before these are there: what becomes of them then is no trouble.
+    let wanted = true;
+    setFailure(null);
+    setShare(0);
     setInOther(false);
     asked.current = { clip: 0, other: false };
     const loading = together ? player.loadTogether(address, count, report, setShare) : player.load(address.split('\n'), report, setShare);
     loading.then(
       () => {
+        if (!wanted) return;
         setLoop([0, player.lengthS]);
         player.setGain(10 ** (left.current.gainDb / 20));
         if (left.current.playing) void player.play(true);
       },
-      (error: Error) => setFailure(error.message),
+      (error: Error) => wanted && setFailure(error.message),
     );
-    return () => player.close();
+    return () => {
+      wanted = false;
+      player.close();
+    };
   }, [address, together, count]);
   const lengthS = switcher.current?.lengthS ?? 0;
   const ready = lengthS > 0;

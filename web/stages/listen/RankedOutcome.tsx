@@ -1,5 +1,5 @@
 import type { Criterion } from '@marvet/core/domain/criterion';
-import type { Round } from '@marvet/core/domain/round';
+import type { Listener, Round } from '@marvet/core/domain/round';
 import { rankedOutcome } from '@marvet/core/listen/ranking';
 
 interface RankedOutcomeProps {
@@ -17,7 +17,6 @@ export function RankedOutcome({ round, criteria, nameOf }: RankedOutcomeProps) {
       <table className="plain">
         <thead>
           <tr>
-            <th>In order</th>
             {criteria.map(({ id, name }) => (
               <th key={id}>{name}</th>
             ))}
@@ -26,12 +25,11 @@ export function RankedOutcome({ round, criteria, nameOf }: RankedOutcomeProps) {
         <tbody>
           {round.recordingIds.map((first, at) => (
             <tr key={first}>
-              <td className="mono">{at + 1}</td>
               {criteria.map(({ id }) => {
                 const place = rankedOutcome(round, id)[at];
                 return (
                   <td key={id}>
-                    {place && nameOf(place.recordingId)}{' '}
+                    <span className="mono">{place?.place}</span> {place && nameOf(place.recordingId)}{' '}
                     <span className="small soft">
                       {place && `mean place ${place.meanRank.toFixed(1)}`}
                       {place && heard > 1 && place.first > 0 && `, first for ${place.first} of ${heard}`}
@@ -46,4 +44,20 @@ export function RankedOutcome({ round, criteria, nameOf }: RankedOutcomeProps) {
       <p className="small soft mb-0">An order says which is better, not by how much, and depends on what else was heard. So it stands here and gives no points in the verdict.</p>
     </section>
   );
+}
+
+interface OwnOrderProps {
+  listener: Listener;
+  criteria: readonly Criterion[];
+  nameOf(id: string): string;
+}
+
+/** The order that one listener gave, best first. */
+export function OwnOrder({ listener: { letters, orders }, criteria, nameOf }: OwnOrderProps) {
+  return criteria.map(({ id, name }) => (
+    <div key={id} className="small">
+      {criteria.length > 1 && `${name}: `}
+      {(orders[id] ?? []).map((equal) => equal.map((letter) => nameOf(letters?.[letter] ?? '')).join(' and ')).join(', then ')}
+    </div>
+  ));
 }

@@ -2,6 +2,8 @@ import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { isPaired, type Round } from '@marvet/core/domain/round';
 import { slateLabel, type Take } from '@marvet/core/domain/take';
+import { pointsApartOf } from '@marvet/core/listen/hiddenChecks';
+import { steadyWeights } from '@marvet/core/listen/steadyWeights';
 import { signed } from '@marvet/core/measure/catalogue';
 import { Trash2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
@@ -17,7 +19,7 @@ import { KIND_WORDS } from './kindWords.ts';
 import { ListenerLine } from './ListenerLine.tsx';
 import { NewListener } from './NewListener.tsx';
 import { Outcome } from './Outcome.tsx';
-import { RankedOutcome } from './RankedOutcome.tsx';
+import { OwnOrder, RankedOutcome } from './RankedOutcome.tsx';
 import { ScoreTable } from './ScoreTable.tsx';
 import { useClipNames } from './useClipNames.ts';
 
@@ -27,6 +29,13 @@ interface RoundCardProps {
   criteria: Criterion[];
   recordings: RecordingRow[];
   takes: Take[];
+}
+
+/** What each listener who is done weighs; empty where all weigh alike. */
+function weightsOf({ steadyWeighs, listeners }: Round): Map<string, number> {
+  const heard = steadyWeighs ? listeners.filter(({ letters }) => letters !== null) : [];
+  const weights = steadyWeights(heard.map(pointsApartOf));
+  return new Map(heard.map(({ id }, at) => [id, weights[at] as number]));
 }
 
 /** One round: who listened on what, what they scored or answered once done, and a seat for the next listener. */
@@ -46,6 +55,7 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
     ).chain?.id;
   const nameOf = useClipNames(trialId, round, recordings, takes);
   const { data: trial } = useTrialQuery(trialId);
+  const weights = weightsOf(round);
   const used = criteria.filter((criterion) => round.criterionIds.includes(criterion.id));
   return (
     <Sheet
@@ -73,6 +83,10 @@ export function RoundCard({ trialId, round, criteria, recordings, takes }: Round
       )}
       {round.listeners.map((listener) => (
         <ListenerLine key={listener.id} trialId={trialId} round={round} listener={listener}>
+          {weights.get(listener.id) !== undefined && (
+            <div className="small soft">Weighs {weights.get(listener.id)?.toFixed(2)} in the verdict, by how alike the clip that was there twice was judged.</div>
+          )}
+          {listener.letters && round.kind === 'ranked' && <OwnOrder listener={listener} criteria={used} nameOf={nameOf} />}
           {listener.letters && round.kind === 'scores' && (
             <ScoreTable trialId={trialId} letters={listener.letters} checks={listener.checks} ratings={listener.ratings} criteria={used} recordings={recordings} takes={takes} />
           )}

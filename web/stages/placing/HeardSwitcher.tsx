@@ -39,6 +39,7 @@ function Switcher({ heard, nameOf, gains }: { heard: readonly HeardSetup[]; name
   const [state, setState] = useState({ heard: 0, playing: false });
   const [failure, setFailure] = useState<string | null>(null);
   useEffect(() => {
+    let wanted = true;
     const player = new ClipSwitcher();
     switcher.current = player;
     player
@@ -47,8 +48,11 @@ function Switcher({ heard, nameOf, gains }: { heard: readonly HeardSetup[]; name
         heard.map(({ samples }) => [samples.slice()]),
         ({ heard: clip, playing }) => setState({ heard: clip, playing }),
       )
-      .catch((error: Error) => setFailure(error.message));
-    return () => player.close();
+      .catch((error: Error) => wanted && setFailure(error.message));
+    return () => {
+      wanted = false;
+      player.close();
+    };
   }, [heard]);
   if (failure !== null) {
     return (
