@@ -5,6 +5,7 @@ declare module 'jstat' {
     beta: { inv(p: number, alpha: number, beta: number): number };
     /** Incomplete beta function, regularised. */
     ibeta(x: number, a: number, b: number): number;
+    studentt: { inv(p: number, df: number): number; cdf(t: number, df: number): number };
     /** Logarithm of the number of ways to choose r of n. */
     combinationln(n: number, r: number): number;
   };

@@ -1,6 +1,10 @@
+import { z } from 'zod';
 import type { VerdictNote } from '../decide/usableRecordings.ts';
 import type { VerdictRow } from '../decide/verdict.ts';
 import type { Criterion } from '../domain/criterion.ts';
+
+/** How sure one is of the weights, where the doubt of a ranking is asked for. */
+export const doubtQuerySchema = z.object({ weights: z.enum(['given', 'tenth', 'unknown'], { error: 'Weights are as given, within a tenth, or unknown' }).default('given') });
 
 /** The verdict as the page gets it; rows only once it was opened. */
 export interface VerdictView {

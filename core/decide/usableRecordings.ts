@@ -28,6 +28,8 @@ export interface HeardRating {
   points: number;
   /** Of the listener, where steady ones of a round weigh more; 1 where it is left out. */
   weight?: number;
+  /** Who gave it, by name, so that somebody who sits in two rounds is one. */
+  listener?: string;
 }
 
 export interface VerdictInput {

@@ -1,6 +1,7 @@
 import { chainBurden } from '@marvet/core/chain/burden';
+import { type DrawnFrom, samplesOf } from '@marvet/core/decide/doubt/samples';
 import { tellVerdict, type Verdict } from '@marvet/core/decide/tellVerdict';
-import type { HeardRating, VerdictRecording } from '@marvet/core/decide/usableRecordings';
+import type { HeardRating, VerdictInput, VerdictRecording } from '@marvet/core/decide/usableRecordings';
 import { isCutShort } from '@marvet/core/domain/fileFormat';
 import { isLinkMeasure } from '@marvet/core/domain/measureId';
 import type { Figures } from '@marvet/core/domain/recording';
@@ -22,6 +23,8 @@ const KEPT = 3;
 /** Verdicts as they are now, from rows that stay in memory. */
 export interface KeptVerdicts {
   of(trial: TrialRow): Promise<Verdict>;
+  /** All that it rests on, with the take and the listener of each value. */
+  samplesOf(trial: TrialRow): Promise<DrawnFrom>;
   /** Works out those of the trials that were recorded in last, so that the first one who asks does not wait. */
   warm(): Promise<void>;
 }
@@ -43,6 +46,7 @@ export function keptVerdicts(store: Store): KeptVerdicts {
 
   return {
     of,
+    samplesOf: async (trial) => samplesOf(await inputOf(store, trial, rowsOf.memo(trial.id))),
     async warm() {
       const last = await store.query<{ trialId: string }>(
         'SELECT r."trialId" FROM "recording" r JOIN "audio_file" f ON f."id" = r."fileId" GROUP BY r."trialId" ORDER BY MAX(f."uploadedAtMs") DESC LIMIT ?',
@@ -79,7 +83,9 @@ function among(ids: readonly string[], column: string): [where: string, values: 
 }
 
 /** The verdict of a trial from what is stored. */
-async function verdictOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): Promise<Verdict> {
+const verdictOf = async (store: ReadTables, trial: TrialRow, rows: JudgedRows): Promise<Verdict> => tellVerdict(await inputOf(store, trial, rows));
+
+async function inputOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): Promise<VerdictInput> {
   const here = present(trial.id);
   const [criteria, chains, marks, items, takes, recordings, ratings] = await Promise.all([
     store.criteria.find({ where: here, order: { position: 'ASC' } }),
@@ -98,7 +104,7 @@ async function verdictOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): 
   // Links are looked at only where a criterion asks: they need every event of every recording.
   const asked = criteria.some(({ measureId }) => measureId !== null && isLinkMeasure(measureId));
   const ranges = asked ? { ranges: (await linksOf(store, trial.id)).rows } : {};
-  return tellVerdict({ criteria, candidates, takes, recordings, ratings, marks, passes: trial.passes, ...ranges });
+  return { criteria, candidates, takes, recordings, ratings, marks, passes: trial.passes, ...ranges };
 }
 
 async function judgedRecordings(store: ReadTables, trialId: string, ids: readonly string[]): Promise<VerdictRecording[]> {
@@ -129,15 +135,15 @@ async function finishedRatings(store: ReadTables, trialId: string): Promise<Hear
       .filter(({ roundId }) => roundId === round.id)
       .map((listener) => {
         const own = ratings.filter(({ listenerId }) => listenerId === listener.id);
-        return { ...heardUnder(round, listener), ratings: own };
+        return { ...heardUnder(round, listener), ratings: own, listener: listener.name.trim().toLocaleLowerCase() };
       });
     const weights = round.steadyWeighs ? steadyWeights(seats.map(pointsApartOf)) : null;
-    return seats.flatMap(({ letters, checks, ratings: own }, seat) =>
+    return seats.flatMap(({ letters, checks, ratings: own, listener }, seat) =>
       own.flatMap(({ letter, criterionId, points }) => {
         const recordingId = letters[letter];
         // What was hidden to see how steady somebody is was heard already.
         if (recordingId === undefined || checks[letter]) return [];
-        return [{ recordingId, criterionId, points, ...(weights ? { weight: weights[seat] as number } : {}) }];
+        return [{ recordingId, criterionId, points, listener, ...(weights ? { weight: weights[seat] as number } : {}) }];
       }),
     );
   });

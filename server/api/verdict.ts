@@ -1,35 +1,46 @@
-import type { VerdictView } from '@marvet/core/contract/verdict';
+import { doubtQuerySchema, type VerdictView } from '@marvet/core/contract/verdict';
+import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
 import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
-import { ApiError, download, notFound, pathId } from './http.ts';
+import { ApiError, download, notFound, parsed, pathId } from './http.ts';
 import type { Services } from './services.ts';
 
 /** The verdict, once it was opened; before that only what is still missing. */
-export function verdictRoutes({ store, verdicts }: Services): Hono {
+export function verdictRoutes({ store, verdicts, work }: Services): Hono {
   async function trialOf(id: string): Promise<TrialRow> {
     const trial = await store.trials.findOneBy({ id });
     if (!trial) throw notFound('trial');
     return trial;
   }
 
-  return new Hono()
-    .get('/', async (context) => {
-      const trial = await trialOf(pathId(context, 'trial'));
-      const open = trial.verdictOpenedAtMs !== null;
-      const { criteria, rows, notes } = await verdicts.of(trial);
-      const missing = rows.map(({ candidate, missing: criterionIds, untested }) => ({ candidateId: candidate.id, name: candidate.name, criterionIds, untested }));
-      const view: VerdictView = { open, criteria, missing, notes, passes: trial.passes, rows: open ? rows : null };
-      return context.json(view);
-    })
-    .get('/verdict.csv', async (context) => {
-      const trial = await trialOf(pathId(context, 'trial'));
-      if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
-      const { criteria, rows, notes } = await verdicts.of(trial);
-      const plan = await currentPlan(store, trial.id);
-      const where = (key: string) => conditionWordsOfKey(plan, key);
-      return download(context, `${trial.name} verdict.csv`, 'text/csv', verdictCsv(rows, criteria, notes, where));
-    });
+  return (
+    new Hono()
+      .get('/', async (context) => {
+        const trial = await trialOf(pathId(context, 'trial'));
+        const open = trial.verdictOpenedAtMs !== null;
+        const { criteria, rows, notes } = await verdicts.of(trial);
+        const missing = rows.map(({ candidate, missing: criterionIds, untested }) => ({ candidateId: candidate.id, name: candidate.name, criterionIds, untested }));
+        const view: VerdictView = { open, criteria, missing, notes, passes: trial.passes, rows: open ? rows : null };
+        return context.json(view);
+      })
+      /** How sure the ranking is, and what would turn it over. */
+      .get('/doubt', async (context) => {
+        const trial = await trialOf(pathId(context, 'trial'));
+        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const { weights } = parsed(doubtQuerySchema, context.req.query());
+        const doubt = await work.doubt(trial.id, { from: await verdicts.samplesOf(trial), weights });
+        return context.json(doubt satisfies RankDoubt);
+      })
+      .get('/verdict.csv', async (context) => {
+        const trial = await trialOf(pathId(context, 'trial'));
+        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const { criteria, rows, notes } = await verdicts.of(trial);
+        const plan = await currentPlan(store, trial.id);
+        const where = (key: string) => conditionWordsOfKey(plan, key);
+        return download(context, `${trial.name} verdict.csv`, 'text/csv', verdictCsv(rows, criteria, notes, where));
+      })
+  );
 }

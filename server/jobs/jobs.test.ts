@@ -78,6 +78,7 @@ describe('the runner', () => {
     plan: { run, resumes: false },
     places: { run, resumes: false },
     levels: { run, resumes: false },
+    doubt: { run, resumes: false },
   });
 
   it('does what a person waits for before bulk work, though that was there first', async () => {

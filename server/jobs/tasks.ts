@@ -1,4 +1,6 @@
 import type { SoundFormat } from '@marvet/core/audio/decode/decodedSound';
+import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
+import type { DrawnFrom } from '@marvet/core/decide/doubt/samples';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { ClipSource } from '@marvet/core/listen/blindClip';
 import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
@@ -82,6 +84,13 @@ export interface ComparisonTask {
   wide: boolean;
 }
 
+/** How sure a ranking is. */
+export interface DoubtTask {
+  kind: 'doubt';
+  from: DrawnFrom;
+  weights: WeightDoubt;
+}
+
 /** The takes of files of each recorder, by its clock. */
 export interface PlacesTask {
   kind: 'places';
@@ -143,7 +152,8 @@ export type AnyTask =
   | ComparisonTask
   | PlanTask
   | PlacesTask
-  | LevelsTask;
+  | LevelsTask
+  | DoubtTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
 export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
@@ -167,13 +177,15 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
               ? Uint8Array
               : Task extends LevelsTask
                 ? LevelSeries
-                : Task extends PlacesTask
-                  ? PlacedByClock[]
-                  : Task extends PrintTask
-                    ? SoundPrint
-                    : Task extends AlikeTask
-                      ? SoundLink[]
-                      : BuiltPlan;
+                : Task extends DoubtTask
+                  ? RankDoubt
+                  : Task extends PlacesTask
+                    ? PlacedByClock[]
+                    : Task extends PrintTask
+                      ? SoundPrint
+                      : Task extends AlikeTask
+                        ? SoundLink[]
+                        : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

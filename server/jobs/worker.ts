@@ -6,6 +6,7 @@ import { narrowed } from '@marvet/core/audio/narrowed';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
+import { DRAWS, rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { cutRound } from '@marvet/core/listen/cutRound';
 import { equalised } from '@marvet/core/listen/equalised';
@@ -76,6 +77,8 @@ function done(task: AnyTask, progress: MessagePort): unknown {
       return withFileSource(task.path, (source) => soundPrint(source, readWavHeader(source)));
     case 'alike':
       return linksOf(task);
+    case 'doubt':
+      return rankDoubt(task.from, task.weights, DRAWS, sparing(progress));
     case 'plan':
       return buildPlan(task.plan, task.context, sparing(progress));
   }

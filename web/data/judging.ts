@@ -1,6 +1,7 @@
 import type { OpenListening } from '@marvet/core/contract/openListening';
 import type { ReelTold } from '@marvet/core/contract/reel';
 import type { VerdictView } from '@marvet/core/contract/verdict';
+import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Moment, MomentDraft } from '@marvet/core/domain/moment';
 import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RankingDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
@@ -31,6 +32,7 @@ export const {
   useAddMomentMutation,
   useChangeMomentMutation,
   useVerdictQuery,
+  useDoubtQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
@@ -103,6 +105,11 @@ export const {
     finish: build.mutation<void, string>({
       query: (listenerId) => ({ url: `listen/${listenerId}/finish`, method: 'POST' }),
       invalidatesTags: ['Round', 'Rounds', 'Trials', 'Verdict'],
+    }),
+    /** How sure the ranking is; worked out anew when the verdict changes. */
+    doubt: build.query<RankDoubt, InTrial & { weights: WeightDoubt }>({
+      query: ({ trialId, weights }) => `trials/${trialId}/verdict/doubt?weights=${weights}`,
+      providesTags: ['Verdict'],
     }),
     verdict: build.query<VerdictView, string>({ query: (trialId) => `trials/${trialId}/verdict`, providesTags: ['Verdict'] }),
   }),

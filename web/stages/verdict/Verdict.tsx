@@ -10,6 +10,7 @@ import { Empty, Loaded, Sheet, Trouble } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
+import { HowSure } from './HowSure.tsx';
 import { PriceChart } from './PriceChart.tsx';
 import { Ranking } from './Ranking.tsx';
 import { ToKnow } from './ToKnow.tsx';
@@ -43,6 +44,7 @@ export default function Verdict() {
             >
               <Ranking rows={view.rows} criteria={view.criteria} notes={view.notes} />
             </Sheet>
+            <HowSure view={view} />
             <div className="columns">
               <Sheet title="Price against score">
                 <PriceChart rows={view.rows} />

@@ -1,0 +1,306 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Criterion } from '../../domain/criterion.ts';
+import { randomSource } from '../../simulate/random.ts';
+import { judge } from '../verdict.ts';
+import { rankDoubt } from './rankDoubt.ts';
+import type { DrawnFrom, DrawnSample } from './samples.ts';
+import { closeText, closeToFirst } from './sayDoubt.ts';
+import { turnOvers } from './turnOver.ts';
+
+const criterion = (id: string, rest: Partial<Criterion> = {}): Criterion => ({
+  ...{ id, trialId: 't', name: id, kind: 'measured', measureId: 'noise.snrDb', weight: 1, best: 100, worst: 0, otherWorst: null, aggregation: 'median', where: {} },
+  ...{ worstWords: '', bestWords: '', dealbreaker: null, remark: '', position: 0 },
+  ...rest,
+});
+const sample = (candidate: number, take: number | null, value: number, rest: Partial<DrawnSample> = {}): DrawnSample => ({
+  ...{ candidate, take, listener: null, condition: `c${take}`, value, weight: 1 },
+  ...rest,
+});
+const from = (criteria: Criterion[], candidates: number, takes: number, samples: DrawnSample[][], listeners = 0): DrawnFrom => ({
+  criteria,
+  candidateIds: Array.from({ length: candidates }, (_, at) => `x${at}`),
+  takeIds: Array.from({ length: takes }, (_, at) => `t${at}`),
+  listeners: Array.from({ length: listeners }, (_, at) => `l${at}`),
+  samples,
+});
+const nameOf = (id: string) => id.toUpperCase();
+
+/** Verdict of the same values by the rules of the verdict itself. */
+function judged({ criteria, candidateIds, samples }: DrawnFrom) {
+  const values = new Map(
+    criteria.map((each, index) => {
+      const byCandidate = new Map<string, Map<string, number>>();
+      for (const { candidate, condition, value } of samples[index] ?? []) {
+        const own = byCandidate.get(candidateIds[candidate] as string) ?? new Map<string, number>();
+        byCandidate.set(candidateIds[candidate] as string, own.set(condition, value));
+      }
+      return [each.id, byCandidate] as const;
+    }),
+  );
+  return judge(
+    criteria,
+    candidateIds.map((id) => ({ id, name: id, price: null, currency: null })),
+    values,
+  );
+}
+
+/** Takes of several candidates that met the same moments. */
+function trial(random: ReturnType<typeof randomSource>, takes: number, candidates: number, criteria: number, ahead = 0, momentSpread = 4): DrawnFrom {
+  const samples = Array.from({ length: criteria }, () =>
+    Array.from({ length: takes }, (_, take) => {
+      const moment = 50 + momentSpread * random.normal();
+      return Array.from({ length: candidates }, (_, candidate) => sample(candidate, take, moment + random.normal() + (candidate === 0 ? ahead : 0)));
+    }).flat(),
+  );
+  return from(
+    Array.from({ length: criteria }, (_, at) => criterion(`k${at}`)),
+    candidates,
+    takes,
+    samples,
+  );
+}
+
+describe('the doubt of a ranking', () => {
+  it('follows the rules of the verdict: where nothing can be drawn anew it says what the verdict says', () => {
+    const value = fc.option(fc.integer({ min: 0, max: 100 }), { nil: null });
+    const limits = fc.constantFrom(null, { side: 'below' as const, limit: 20 });
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.array(value, { minLength: 4, maxLength: 4 }), fc.integer({ min: 1, max: 5 }), limits), { minLength: 1, maxLength: 4 }), (rows) => {
+        const all = from(
+          rows.map(([, weight, dealbreaker], at) => criterion(`k${at}`, { weight, dealbreaker })),
+          4,
+          0,
+          rows.map(([values]) => values.flatMap((each, candidate) => (each === null ? [] : [sample(candidate, null, each)]))),
+        );
+        const { places } = rankDoubt(all, 'given', 20);
+        const first = judged(all).filter(({ rank }) => rank === 1);
+        for (const row of judged(all)) {
+          const place = places.find(({ candidateId }) => candidateId === row.candidate.id)!;
+          if (row.score === null) expect(place.score).toBeNull();
+          else expect(place.score?.middle).toBeCloseTo(row.score, 9);
+          expect(place.best).toBeCloseTo(row.rank === 1 ? 1 / first.length : 0, 9);
+          expect(place.breaks.map(({ criterionId, share }) => [criterionId, Math.round(share * 1e6) / 1e6])).toEqual(row.ruledOut.map(({ criterionId }) => [criterionId, 1]));
+        }
+      }),
+    );
+  });
+
+  it('says the same every time, and never more than there is: parts of draws add up', () => {
+    const all = trial(randomSource(3), 8, 3, 2);
+    const one = rankDoubt(all, 'given', 300);
+    expect(rankDoubt(all, 'given', 300)).toEqual(one);
+    expect(one.places.reduce((sum, { best }) => sum + best, 0)).toBeCloseTo(1, 9);
+    expect(one.places.reduce((sum, { firstTwo }) => sum + firstTwo, 0)).toBeCloseTo(2, 9);
+    for (const [a, place] of one.places.entries()) for (const [b, other] of one.places.entries()) if (a !== b) expect(place.beats[b]! + other.beats[a]!).toBeCloseTo(1, 9);
+  });
+
+  it('takes the candidates of a take together: what a moment does to all of them is no doubt of the order', () => {
+    const samples = [Array.from({ length: 6 }, (_, take) => [sample(0, take, 20 + 10 * take), sample(1, take, 19 + 10 * take)]).flat()];
+    const { places } = rankDoubt(from([criterion('k')], 2, 6, samples), 'given', 500);
+    expect(places[0]!.best).toBe(1);
+    expect(places[0]!.score!.high - places[0]!.score!.low).toBeGreaterThan(20);
+  });
+
+  it('names what rests on one take, one listener or a mark, and the take that decides', () => {
+    const criteria = [criterion('measured'), criterion('mark'), criterion('heard', { weight: 0.5 })];
+    const measured = [50, 50, 90].map((value, take) => sample(0, take, value)).concat([60, 60, 10].map((value, take) => sample(1, take, value)));
+    const marks = [sample(0, null, 55), sample(1, null, 50)];
+    const heard = [0, 1].flatMap((listener) => [sample(0, 0, 50 + listener, { listener }), sample(1, 0, 50, { listener })]);
+    const doubt = rankDoubt(from(criteria, 2, 3, [measured, marks, heard], 2), 'given', 200);
+    expect(doubt.fixed).toEqual(['mark']);
+    const decided = rankDoubt(
+      from([criterion('measured')], 2, 3, [[40, 60, 70].map((value, take) => sample(0, take, value)).concat([50, 55, 56].map((value, take) => sample(1, take, value)))]),
+      'given',
+      200,
+    );
+    // Of 40, 60, 70 against 50, 55, 56 the middle is 60 and 55; without the second take it is 55 and 53, without the third 50 and 52.5.
+    expect(decided.deciding).toEqual(['t2']);
+  });
+
+  it('tells in what part of the draws a limit is broken that one take breaks', () => {
+    const values = [30, 40, 10, 50, 60].map((value, take) => sample(0, take, value));
+    const { places } = rankDoubt(from([criterion('k', { dealbreaker: { side: 'below', limit: 20 } })], 1, 5, [values]), 'given', 4_000);
+    // A take of five is in a draw of five with 1 - (4/5)^5.
+    expect(places[0]!.breaks[0]!.share).toBeCloseTo(1 - 0.8 ** 5, 1);
+    expect(places[0]!.best).toBeCloseTo(0.8 ** 5, 1);
+  });
+
+  it('with unknown weights asks which of them is first over all of them', () => {
+    // One is best in three criteria of four, the other in one, by the same: over all shares the first leads where its three outweigh the one.
+    const samples = [0, 1, 2, 3].map((at) => [sample(0, null, at < 3 ? 60 : 40), sample(1, null, 50)]);
+    const { places } = rankDoubt(
+      from(
+        [0, 1, 2, 3].map((at) => criterion(`k${at}`)),
+        2,
+        0,
+        samples,
+      ),
+      'unknown',
+      4_000,
+    );
+    // The share of the fourth is above a half with (1/2)^3.
+    expect(places[1]!.best).toBeCloseTo(1 / 8, 1);
+  });
+});
+
+describe('what is called', () => {
+  const called = (all: DrawnFrom) => {
+    const found = closeToFirst(rankDoubt(all, 'given', 400))!;
+    return found.close.length === 0 ? found.first.candidateId : null;
+  };
+
+  it.each([
+    [4, 2, 1],
+    [6, 2, 1],
+    [12, 2, 1],
+    [12, 5, 1],
+    [12, 4, 4],
+  ])('equal candidates are too close in at least 90 of 100 trials: %i takes, %i candidates, %i criteria', (takes, candidates, criteria) => {
+    const random = randomSource(takes + 10 * candidates + criteria);
+    for (const momentSpread of [0, 4]) {
+      const wrongly = Array.from({ length: 100 }, () => called(trial(random, takes, candidates, criteria, 0, momentSpread))).filter(Boolean).length;
+      expect(wrongly).toBeLessThanOrEqual(10);
+    }
+  });
+
+  it('a true difference of twice its standard error is found about as often as theory says, rather less, and one of five times nearly always', () => {
+    const random = randomSource(12);
+    const middle = (all: DrawnFrom, candidate: number) => {
+      const sorted = all.samples[0]!.filter((each) => each.candidate === candidate)
+        .map(({ value }) => value)
+        .sort((a, b) => a - b);
+      return (sorted[7]! + sorted[8]!) / 2;
+    };
+    const errors = Array.from({ length: 1_000 }, () => {
+      const all = trial(random, 16, 2, 1);
+      return middle(all, 0) - middle(all, 1);
+    });
+    const standardError = Math.sqrt(errors.reduce((sum, each) => sum + each ** 2, 0) / errors.length);
+    const foundOf = (times: number) => Array.from({ length: 200 }, () => called(trial(random, 16, 2, 1, times * standardError))).filter((id) => id === 'x0').length / 200;
+    // Student's test of 15 degrees of freedom finds twice the standard error in 0.46 of cases.
+    const found = foundOf(2);
+    expect(found).toBeGreaterThan(0.28);
+    expect(found).toBeLessThan(0.52);
+    expect(foundOf(5)).toBeGreaterThan(0.9);
+  });
+
+  it('is said in a sentence, with who is too close', () => {
+    const clear = trial(randomSource(1), 12, 2, 1, 30);
+    expect(closeText(rankDoubt(clear, 'given', 200), nameOf)).toMatch(/^X0 is clearly first: .* It is best in 100 % of 200 draws\.$/);
+    const close = trial(randomSource(1), 12, 3, 1);
+    expect(closeText(rankDoubt(close, 'given', 200), nameOf)).toMatch(/^Too close to call between X\d, X\d and X\d\. X\d leads; it is best in/);
+    expect(closeText(rankDoubt(from([], 2, 0, []), 'given', 10), nameOf)).toContain('Nobody can be first');
+  });
+
+  it('never changes the order of the others when a candidate of the same takes is added or copied', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 10_000 }), (seed) => {
+        const all = trial(randomSource(seed), 6, 3, 2);
+        const copied = from(
+          all.criteria,
+          4,
+          6,
+          all.samples.map((own) => own.concat(own.filter(({ candidate }) => candidate === 1).map((each) => ({ ...each, candidate: 3 })))),
+        );
+        const [one, other] = [rankDoubt(all, 'given', 60), rankDoubt(copied, 'given', 60)];
+        for (const a of [0, 1, 2]) for (const b of [0, 1, 2]) expect(other.places[a]!.beats[b]).toBeCloseTo(one.places[a]!.beats[b]!, 9);
+      }),
+      { numRuns: 20 },
+    );
+  });
+});
+
+describe('what would turn a ranking over', () => {
+  const rowsOf = (weights: number[], values: number[][], rest: Partial<Criterion>[] = []) => {
+    const all = from(
+      weights.map((weight, at) => criterion(`k${at}`, { weight, ...rest[at] })),
+      values.length,
+      0,
+      weights.map((_, at) => values.flatMap((own, candidate) => (own[at] === undefined ? [] : [sample(candidate, null, own[at])]))),
+    );
+    return { criteria: all.criteria, rows: judged(all), all };
+  };
+
+  it('is the weight, and the value, at which another draws level: tried by judging anew', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.integer({ min: 0, max: 100 }), { minLength: 3, maxLength: 3 }), { minLength: 2, maxLength: 4 }),
+        fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 3, maxLength: 3 }),
+        (values, weights) => {
+          const { criteria, rows } = rowsOf(weights, values);
+          for (const turn of turnOvers(criteria, rows).all) {
+            const at = criteria.findIndex(({ id }) => id === turn.criterionId);
+            const firstIndex = Number(rows[0]!.candidate.id.slice(1));
+            if (turn.kind === 'limit') throw new Error('There is no limit');
+            const others = weights.reduce((sum, weight, index) => (index === at ? sum : sum + weight), 0);
+            // A share of 1 is all of the weight.
+            const weighed = turn.kind === 'weight' ? weights.map((weight, index) => (index === at ? turn.to : ((1 - turn.to) * weight) / others)) : weights;
+            const valued = turn.kind === 'value' ? values.map((own, index) => (index === firstIndex ? own.map((each, place) => (place === at ? turn.to : each)) : own)) : values;
+            const after = judged(rowsOf(weighed, valued).all);
+            const scoreOf = (id: string) => after.find(({ candidate }) => candidate.id === id)!.score!;
+            expect(scoreOf(turn.candidateId)).toBeCloseTo(scoreOf(rows[0]!.candidate.id), 6);
+          }
+        },
+      ),
+    );
+  });
+
+  it('is the smallest weight of all: no smaller share of any criterion puts another first', () => {
+    const { criteria, rows } = rowsOf(
+      [2, 1, 1],
+      [
+        [80, 40, 50],
+        [60, 70, 55],
+        [50, 60, 70],
+      ],
+    );
+    const { all } = turnOvers(criteria, rows);
+    const turn = all.find((each) => each.kind === 'weight')!;
+    if (turn.kind !== 'weight') throw new Error('no weight');
+    const size = Math.abs(turn.to - turn.from);
+    const shares = [0.5, 0.25, 0.25];
+    for (const [index, share] of shares.entries())
+      for (const to of [share - size * 0.99, share + size * 0.99].filter((each) => each >= 0 && each <= 1)) {
+        const weighed = shares.map((each, at) => (at === index ? to : (each * (1 - to)) / (1 - share)));
+        expect(
+          judged(
+            rowsOf(weighed, [
+              [80, 40, 50],
+              [60, 70, 55],
+              [50, 60, 70],
+            ]).all,
+          )[0]!.candidate.id,
+        ).toBe(rows[0]!.candidate.id);
+      }
+  });
+
+  it('names a limit only where it alone keeps a better one from the first place', () => {
+    const limit = { dealbreaker: { side: 'below' as const, limit: 30 } };
+    const better = rowsOf(
+      [1, 1],
+      [
+        [50, 50],
+        [20, 95],
+      ],
+      [limit],
+    );
+    expect(turnOvers(better.criteria, better.rows).all.filter(({ kind }) => kind === 'limit')).toEqual([{ kind: 'limit', criterionId: 'k0', candidateId: 'x1', value: 20 }]);
+    const worse = rowsOf(
+      [1, 1],
+      [
+        [50, 50],
+        [20, 60],
+      ],
+      [limit],
+    );
+    expect(turnOvers(worse.criteria, worse.rows).all.filter(({ kind }) => kind === 'limit')).toEqual([]);
+  });
+
+  it('says nothing where there is no first, and nothing of one who stands alone', () => {
+    const none = rowsOf([1], [[]]);
+    expect(turnOvers(none.criteria, none.rows)).toEqual({ all: [], ahead: null });
+    const alone = rowsOf([1], [[50]]);
+    expect(turnOvers(alone.criteria, alone.rows)).toEqual({ all: [], ahead: [] });
+  });
+});

@@ -1,0 +1,171 @@
+import { oneValue, sharedConditions } from '../aggregate.ts';
+import type { DrawnFrom, DrawnSample } from './samples.ts';
+
+/** How often takes, and listeners, are there in a draw; as they are, each once. The last number of each is 1, for what is not drawn. */
+export interface Draw {
+  takes: Float64Array;
+  listeners: Float64Array;
+}
+
+/** What a criterion comes to in a draw: for each candidate a value, NaN for none, and how far it is over the limit at worst; above 0 breaks it. */
+export interface CriterionDrawn {
+  values: Float64Array;
+  overLimit: Float64Array;
+}
+
+/** Values of one candidate under one condition, from the smallest on. */
+interface Cell {
+  shared: boolean;
+  value: Float64Array;
+  weight: Float64Array;
+  /** Places in a draw. */
+  take: Int32Array;
+  listener: Int32Array;
+}
+
+/** What one candidate has on one criterion, with room for what is drawn, so that nothing is made anew in thousands of draws. */
+interface Own {
+  cells: Cell[];
+  /** By cell what it comes to in a draw, and how often it is there; 0 is not at all. */
+  values: Float64Array;
+  times: Float64Array;
+  /** Cells by value as they were in the last draw: the next one is nearly so. */
+  order: Int32Array;
+}
+
+/** A criterion laid out for drawing. */
+export interface Layout {
+  own: Own[];
+  /** Makes one value of those of all conditions; null takes the middle. */
+  worst: ((values: readonly number[]) => number) | null;
+  over: ((value: number) => number) | null;
+  /** Share of the shared conditions that each candidate was recorded under. */
+  coverage: number[];
+  /** Whether each candidate has a value, and has it at all shared conditions. */
+  known: boolean[];
+  complete: boolean[];
+  takes: number;
+  listeners: number;
+}
+
+/** Criteria laid out by candidate and condition, once for all draws. */
+export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners }: DrawnFrom): Layout[] {
+  return criteria.map((criterion, at) => {
+    const all = samples[at] ?? [];
+    const drawnTakes = new Set(all.flatMap(({ take }) => take ?? [])).size;
+    const drawnListeners = new Set(all.flatMap(({ listener }) => listener ?? [])).size;
+    // A criterion that rests on one take, or one listener, has nothing to draw from: it stays.
+    const cellOf = (shared: boolean, own: readonly DrawnSample[]): Cell => {
+      const sorted = [...own].sort((a, b) => a.value - b.value);
+      return {
+        shared,
+        value: Float64Array.from(sorted, ({ value }) => value),
+        weight: Float64Array.from(sorted, ({ weight }) => weight),
+        take: Int32Array.from(sorted, ({ take }) => (take === null || drawnTakes < 2 ? takeIds.length : take)),
+        listener: Int32Array.from(sorted, ({ listener }) => (listener === null || drawnListeners < 2 ? listeners.length : listener)),
+      };
+    };
+    const byCandidate = candidateIds.map(() => new Map<string, DrawnSample[]>());
+    for (const sample of all) {
+      const cells = byCandidate[sample.candidate] as Map<string, DrawnSample[]>;
+      const cell = cells.get(sample.condition);
+      if (cell) cell.push(sample);
+      else cells.set(sample.condition, [sample]);
+    }
+    const present = new Map(byCandidate.flatMap((cells, candidate) => (cells.size > 0 ? [[String(candidate), new Map([...cells.keys()].map((key) => [key, 0]))]] : [])));
+    const shared = sharedConditions(present);
+    const within = byCandidate.map((cells) => [...cells.keys()].filter((key) => shared.has(key)).length);
+    const { dealbreaker, aggregation } = criterion;
+    return {
+      own: byCandidate.map((cells, candidate) => ownOf([...cells].map(([key, own]) => cellOf(within[candidate] === 0 || shared.has(key), own)))),
+      worst: aggregation === 'worst' ? oneValue(criterion) : null,
+      over: dealbreaker ? (value) => (dealbreaker.side === 'below' ? dealbreaker.limit - value : value - dealbreaker.limit) : null,
+      coverage: within.map((count) => (shared.size === 0 ? 0 : count / shared.size)),
+      known: byCandidate.map((cells) => cells.size > 0),
+      complete: within.map((count) => count === shared.size),
+      takes: drawnTakes,
+      listeners: drawnListeners,
+    };
+  });
+}
+
+function ownOf(cells: Cell[]): Own {
+  return { cells, values: new Float64Array(cells.length), times: new Float64Array(cells.length), order: Int32Array.from(cells.keys()) };
+}
+
+/** What a criterion comes to in a draw. */
+export function drawnOf(layout: Layout, draw: Draw, into: CriterionDrawn): void {
+  for (const [candidate, own] of layout.own.entries()) {
+    let over = Number.NEGATIVE_INFINITY;
+    for (let cell = 0; cell < own.cells.length; cell++) {
+      drawCell(own, cell, draw);
+      if (layout.over && (own.times[cell] as number) > 0) over = Math.max(over, layout.over(own.values[cell] as number));
+    }
+    into.values[candidate] = layout.worst ? worstOf(own, layout.worst) : middleOf(own);
+    into.overLimit[candidate] = over;
+  }
+}
+
+/** The middle of a condition's values by their weights, and how often the condition is there. */
+function drawCell(own: Own, cell: number, { takes, listeners }: Draw): void {
+  const { value, weight, take, listener } = own.cells[cell] as Cell;
+  let [times, whole] = [0, 0];
+  for (let at = 0; at < value.length; at++) {
+    const each = (takes[take[at] as number] as number) * (listeners[listener[at] as number] as number);
+    times += each;
+    whole += each * (weight[at] as number);
+  }
+  own.times[cell] = times / value.length;
+  let below = 0;
+  let lower = Number.NaN;
+  for (let at = 0; at < value.length; at++) {
+    const each = (takes[take[at] as number] as number) * (listeners[listener[at] as number] as number) * (weight[at] as number);
+    if (each === 0) continue;
+    const here = value[at] as number;
+    if (!Number.isNaN(lower)) {
+      own.values[cell] = (lower + here) / 2;
+      return;
+    }
+    below += each;
+    own.values[cell] = here;
+    if (isHalf(below, whole)) lower = here;
+    else if (below > whole / 2) return;
+  }
+}
+
+const isHalf = (below: number, whole: number) => Math.abs(below - whole / 2) <= 1e-9 * whole;
+
+/** The middle of the conditions that are shared, by how often each is there; NaN where none is. */
+function middleOf({ cells, values, times, order }: Own): number {
+  // Nearly in order already: each goes down to its place.
+  for (let at = 1; at < order.length; at++) {
+    const cell = order[at] as number;
+    let to = at;
+    while (to > 0 && (values[order[to - 1] as number] as number) > (values[cell] as number)) {
+      order[to] = order[to - 1] as number;
+      to--;
+    }
+    order[to] = cell;
+  }
+  let whole = 0;
+  for (let cell = 0; cell < cells.length; cell++) if ((cells[cell] as Cell).shared) whole += times[cell] as number;
+  let below = 0;
+  let lower = Number.NaN;
+  for (const cell of order) {
+    const own = (cells[cell] as Cell).shared ? (times[cell] as number) : 0;
+    if (own === 0) continue;
+    const value = values[cell] as number;
+    if (!Number.isNaN(lower)) return (lower + value) / 2;
+    below += own;
+    if (isHalf(below, whole)) lower = value;
+    else if (below > whole / 2) return value;
+  }
+  return lower;
+}
+
+/** The worst of the conditions that are shared and there; NaN where none is. */
+function worstOf({ cells, values, times }: Own, worst: (values: readonly number[]) => number): number {
+  const there: number[] = [];
+  for (let cell = 0; cell < cells.length; cell++) if ((cells[cell] as Cell).shared && (times[cell] as number) > 0) there.push(values[cell] as number);
+  return there.length === 0 ? Number.NaN : worst(there);
+}

@@ -1,0 +1,214 @@
+import { type Criterion, weightShares } from '../../domain/criterion.ts';
+import { randomSource } from '../../simulate/random.ts';
+import { studentQuantile } from '../../statistics/studentT.ts';
+import { desirability } from '../desirability.ts';
+import { type CriterionDrawn, type Draw, drawnOf, type Layout, layoutsOf } from './drawn.ts';
+import type { DrawnFrom } from './samples.ts';
+
+/** How sure one is of the weights: as they are given, each within a tenth, or not at all. */
+export type WeightDoubt = 'given' | 'tenth' | 'unknown';
+
+/** How sure the place of a candidate is. */
+export interface PlaceDoubt {
+  candidateId: string;
+  /** Score of 100 in the middle draw, and between which 95 of 100 lie; null where there is none. */
+  score: { low: number; middle: number; high: number } | null;
+  /** Part of the draws in which it is best, and among the first two; who shares a place has its part of it. */
+  best: number;
+  firstTwo: number;
+  /** Part of the draws in which it stands above each candidate, in their order. */
+  beats: number[];
+  /** Limits that it breaks in some draws, and in which part of them. */
+  breaks: { criterionId: string; share: number }[];
+}
+
+export interface RankDoubt {
+  weights: WeightDoubt;
+  draws: number;
+  places: PlaceDoubt[];
+  /** Criteria that nothing can be drawn anew of: marks, ranges, one take heard by one listener. Their doubt is not in any of this. */
+  fixed: string[];
+  /** Takes without which another candidate would be first; not looked for among so many that one is as good as none. */
+  deciding: string[];
+}
+
+export const DRAWS = 2_000;
+/** The same draws each time, so that a verdict that is opened again says the same. */
+const SEED = 61_803;
+const NORMAL_97_5 = 1.959964;
+
+/**
+ * How sure a ranking is: takes and listeners are drawn anew with replacement (B. Efron, Bootstrap methods, 1979), all candidates of a
+ * take together, since they met the same moment. Few takes spread too little when they are drawn, by the root of (n - 1) / n and by what
+ * Student's distribution is wider than the normal one: each criterion's draws lie that much further from its value.
+ * @param tell how far it is, 0 to 1
+ */
+export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number = DRAWS, tell: (share: number) => void = () => undefined): RankDoubt {
+  const { uniform } = randomSource(SEED);
+  const layouts = layoutsOf(from);
+  const candidates = from.candidateIds.length;
+  const whole = wholeDraw(from);
+  const asIs = layouts.map((layout) => emptyDrawn(layout, whole));
+  const widths = layouts.map(widthOf);
+  const given = from.criteria.map(({ weight }) => weight);
+  const scores = Array.from({ length: candidates }, () => new Float64Array(draws));
+  const best = new Float64Array(candidates);
+  const firstTwo = new Float64Array(candidates);
+  const beats = Array.from({ length: candidates }, () => new Float64Array(candidates));
+  const broken = from.criteria.map(() => new Float64Array(candidates));
+  const draw = wholeDraw(from);
+  const own = asIs.map(({ values, overLimit }) => ({ values: values.slice(), overLimit: overLimit.slice() }));
+  for (let at = 0; at < draws; at++) {
+    drawInto(draw.takes.subarray(0, -1), uniform);
+    drawInto(draw.listeners.subarray(0, -1), uniform);
+    for (const [index, layout] of layouts.entries()) {
+      const drawn = own[index] as CriterionDrawn;
+      drawnOf(layout, draw, drawn);
+      widen(drawn.values, (asIs[index] as CriterionDrawn).values, widths[index] as number);
+      for (let candidate = 0; candidate < candidates; candidate++) if ((drawn.overLimit[candidate] as number) > 0) (broken[index] as Float64Array)[candidate]! += 1;
+    }
+    const standing = standingOf(from.criteria, weightShares(drawnWeights(given, weights, uniform)), layouts, own);
+    countPlaces(standing, best, firstTwo, beats);
+    for (const [candidate, { score }] of standing.entries()) (scores[candidate] as Float64Array)[at] = score ?? Number.NaN;
+    if (at % 100 === 99) tell((at + 1) / draws);
+  }
+  const shares = weightShares(given);
+  return {
+    weights,
+    draws,
+    places: from.candidateIds.map((candidateId, candidate) => ({
+      candidateId,
+      score: spanOf(scores[candidate] as Float64Array),
+      best: (best[candidate] as number) / draws,
+      firstTwo: (firstTwo[candidate] as number) / draws,
+      beats: Array.from(beats[candidate] as Float64Array, (times) => times / draws),
+      breaks: from.criteria.flatMap(({ id }, index) => {
+        const times = broken[index]?.[candidate] ?? 0;
+        return times > 0 ? [{ criterionId: id, share: times / draws }] : [];
+      }),
+    })),
+    fixed: from.criteria.flatMap(({ id, weight }, index) => (weight > 0 && widths[index] === 0 && (layouts[index] as Layout).known.some(Boolean) ? [id] : [])),
+    deciding: decidingTakes(from, layouts, shares, asIs),
+  };
+}
+
+/** Everything once, as it is. */
+const wholeDraw = ({ takeIds, listeners }: DrawnFrom): Draw => ({ takes: new Float64Array(takeIds.length + 1).fill(1), listeners: new Float64Array(listeners.length + 1).fill(1) });
+
+function emptyDrawn(layout: Layout, whole: Draw): CriterionDrawn {
+  const drawn = { values: new Float64Array(layout.own.length), overLimit: new Float64Array(layout.own.length) };
+  drawnOf(layout, whole, drawn);
+  return drawn;
+}
+
+/** How much further than drawn a criterion's values lie from what they are; 0 where there is nothing to draw from. */
+function widthOf({ takes, listeners }: Layout): number {
+  const from = takes > 1 ? takes : listeners;
+  return from < 2 ? 0 : Math.sqrt(from / (from - 1)) * (studentQuantile(0.975, from - 1) / NORMAL_97_5);
+}
+
+/** Moves drawn values away from what they are by a factor; a candidate of whom nothing was drawn has its value. */
+function widen(values: Float64Array, asIs: Float64Array, width: number): void {
+  for (let at = 0; at < values.length; at++) {
+    const centre = asIs[at] as number;
+    const drawn = values[at] as number;
+    values[at] = Number.isNaN(drawn) ? centre : centre + width * (drawn - centre);
+  }
+}
+
+/** As many as there are, drawn with replacement: how often each is there. */
+function drawInto(counts: Float64Array, uniform: () => number): void {
+  counts.fill(0);
+  for (let at = 0; at < counts.length; at++) counts[Math.floor(uniform() * counts.length)]! += 1;
+}
+
+function drawnWeights(given: readonly number[], doubt: WeightDoubt, uniform: () => number): readonly number[] {
+  if (doubt === 'given') return given;
+  if (doubt === 'tenth') return given.map((weight) => weight * (0.9 + 0.2 * uniform()));
+  // Any shares are as likely as any others; what weighs nothing is no question of the trial.
+  return given.map((weight) => (weight === 0 ? 0 : -Math.log(1 - uniform())));
+}
+
+/** How a candidate stands in a draw. */
+interface Standing {
+  score: number | null;
+  /** What it is ranked by: the score if all that is missing turned out worst; untested ones come behind. */
+  lowest: number;
+  untested: boolean;
+  ranked: boolean;
+}
+
+/** The same rules as those of the verdict: what is missing is left out of the score, and counts as worst for the place. */
+function standingOf(criteria: readonly Criterion[], shares: readonly number[], layouts: readonly Layout[], drawn: readonly CriterionDrawn[]): Standing[] {
+  const count = layouts[0]?.own.length ?? 0;
+  return Array.from({ length: count }, (_, candidate) => {
+    let [sum, weighed, sure] = [0, 0, 0];
+    let untested = false;
+    let out = false;
+    for (const [index, criterion] of criteria.entries()) {
+      const layout = layouts[index] as Layout;
+      const { values, overLimit } = drawn[index] as CriterionDrawn;
+      if (!layout.known[candidate]) {
+        untested ||= criterion.dealbreaker !== null;
+        continue;
+      }
+      const share = shares[index] as number;
+      const good = desirability(values[candidate] as number, criterion);
+      sum += share * good;
+      weighed += share;
+      sure += share * good * (layout.coverage[candidate] as number);
+      if ((overLimit[candidate] as number) > 0) out = true;
+      else if (criterion.dealbreaker && !layout.complete[candidate]) untested = true;
+    }
+    return { score: weighed > 0 ? (100 * sum) / weighed : null, lowest: 100 * sure, untested, ranked: weighed > 0 && !out };
+  });
+}
+
+const isBefore = (a: Standing, b: Standing) => a.ranked && (!b.ranked || (a.untested === b.untested ? a.lowest > b.lowest + 1e-9 : !a.untested));
+
+function countPlaces(standing: readonly Standing[], best: Float64Array, firstTwo: Float64Array, beats: readonly Float64Array[]): void {
+  for (const [own, one] of standing.entries()) {
+    let [before, equal] = [0, 0];
+    for (const [at, other] of standing.entries()) {
+      if (at === own) continue;
+      if (isBefore(other, one)) before++;
+      else if (isBefore(one, other)) (beats[own] as Float64Array)[at]! += 1;
+      else if (one.ranked) {
+        equal++;
+        (beats[own] as Float64Array)[at]! += 0.5;
+      }
+    }
+    if (!one.ranked) continue;
+    // Who shares a place has its part of all the places that they take.
+    if (before === 0) best[own]! += 1 / (equal + 1);
+    if (before < 2) firstTwo[own]! += Math.min(1, (2 - before) / (equal + 1));
+  }
+}
+
+/** Where the middle and the 95 of 100 in the middle lie. */
+function spanOf(scores: Float64Array): PlaceDoubt['score'] {
+  const sorted = scores.filter((score) => !Number.isNaN(score)).sort();
+  if (sorted.length === 0) return null;
+  const at = (share: number) => sorted[Math.round(share * (sorted.length - 1))] as number;
+  return { low: at(0.025), middle: at(0.5), high: at(0.975) };
+}
+
+/** Among more takes one alone is not looked for. */
+const MOST_DECIDING = 200;
+
+/** Takes without which another candidate stands first. */
+function decidingTakes(from: DrawnFrom, layouts: readonly Layout[], shares: readonly number[], asIs: readonly CriterionDrawn[]): string[] {
+  const firstOf = (drawn: readonly CriterionDrawn[]) => {
+    const standing = standingOf(from.criteria, shares, layouts, drawn);
+    return standing.findIndex((one, own) => one.ranked && standing.every((other, at) => at === own || isBefore(one, other)));
+  };
+  const first = firstOf(asIs);
+  if (first < 0 || from.takeIds.length > MOST_DECIDING) return [];
+  return from.takeIds.filter((_, left) => {
+    const draw = wholeDraw(from);
+    draw.takes[left] = 0;
+    const without = layouts.map((layout) => emptyDrawn(layout, draw));
+    for (const [index, { values }] of without.entries()) widen(values, (asIs[index] as CriterionDrawn).values, 1);
+    return firstOf(without) !== first;
+  });
+}
