@@ -198,6 +198,7 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
     },
   ],
   ['verdict', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByRole('region', { name: 'Price against score' }).waitFor()],
+  ['verdict, how sure', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByText('Explains alone').waitFor()],
   ['report', () => `/trials/${saltreach.id}/verdict/report`, (page) => page.getByRole('region', { name: 'Figures' }).waitFor()],
   ['bin', () => `/trials/${saltreach.id}/bin`, (page) => page.getByRole('region', { name: 'Bin of this trial' }).waitFor()],
 ];
@@ -218,6 +219,26 @@ for (const [name, path, ready] of VIEWS) {
     expect(troubles).toEqual([]);
   });
 }
+
+test('the verdict says how sure it is, what would turn it over and what made the difference, and the report says the same', async ({ page }) => {
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/verdict`);
+  const sure = page.getByRole('region', { name: 'How sure that is' });
+  await expect(sure.getByText(/^Too close to call between Quoinholt Osier,.* Quoinholt Osier leads; it is best in \d+ % of 2,000 draws\.$/)).toBeVisible();
+  await expect(sure.getByRole('row', { name: /Fenntide Two.*breaks the limit of Connector holds in 100 % of draws/ })).toBeVisible();
+  await expect(sure.getByText(/draws level if "[^"]+" weighs \d+ % instead of [\d.]+ %/)).toBeVisible();
+  const given = await sure.getByRole('row', { name: /Quoinholt Osier/ }).textContent();
+  await sure.getByLabel('Weights').selectOption('weights unknown: any are as likely');
+  await expect(sure.getByRole('row', { name: /Quoinholt Osier/ })).not.toHaveText(given as string);
+  const made = page.getByRole('region', { name: 'What made the difference' });
+  const sentence = (await made.getByText(/What was varied explains \d+ %/).textContent()) as string;
+  expect(sentence).toMatch(/^Station made [\d.]+ dB \([\d.]+ to [\d.]+\)/);
+  await made.getByLabel('Figure').selectOption('Practical noise floor, A');
+  await expect(made.getByText(sentence)).toHaveCount(0);
+
+  await page.goto(`${marvet.address}/trials/${saltreach.id}/verdict/report`);
+  await expect(page.getByText(sentence)).toBeVisible();
+  await expect(page.getByText(/^Too close to call between Quoinholt Osier,/)).toBeVisible();
+});
 
 test('filters and order of the table are in the address and survive a reload', async ({ page }) => {
   await page.goto(`${marvet.address}/trials/${saltreach.id}/takes`);

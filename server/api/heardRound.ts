@@ -1,6 +1,5 @@
-import { type HiddenCheck, isPaired } from '@marvet/core/domain/round';
+import { isPaired } from '@marvet/core/domain/round';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
-import { heardAt } from '@marvet/core/listen/hiddenChecks';
 import { lettersOf } from '@marvet/core/listen/paired/outcome';
 import type { ListenerRow, RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
@@ -23,18 +22,6 @@ export async function metRound(from: Pick<ReadTables, 'listeners' | 'rounds'>, i
   const round = listener && (await from.rounds.findOneBy({ id: listener.roundId, binnedAtMs: IsNull() }));
   if (!listener || !round) throw notFound('listening round');
   return { listener, round, letters: isPaired(round.kind) ? lettersOf(round.kind) : BLIND_LETTERS.slice(0, round.recordingIds.length + round.checks.length) };
-}
-
-/** What a listener heard under which letter: its recording, and whether it was a hidden check. Not for the page before identities are open. */
-export function heardUnder(round: RoundRow, { order }: Pick<ListenerRow, 'order'>): { letters: Record<string, string>; checks: Record<string, HiddenCheck> } {
-  const heard = order.flatMap((place, index) => {
-    const found = heardAt(round, place);
-    return found ? [{ letter: BLIND_LETTERS[index] as string, ...found }] : [];
-  });
-  return {
-    letters: Object.fromEntries(heard.map(({ letter, of }) => [letter, round.recordingIds[of] as string])),
-    checks: Object.fromEntries(heard.flatMap(({ letter, check }) => (check ? [[letter, check]] : []))),
-  };
 }
 
 /** @throws ApiError 409 where whoever made the round has closed it */

@@ -1,5 +1,6 @@
 import { chainBurden } from '@marvet/core/chain/burden';
 import { type DrawnFrom, samplesOf } from '@marvet/core/decide/doubt/samples';
+import { type Observed, observationsOf } from '@marvet/core/decide/effects/observations';
 import { tellVerdict, type Verdict } from '@marvet/core/decide/tellVerdict';
 import type { HeardRating, VerdictInput, VerdictRecording } from '@marvet/core/decide/usableRecordings';
 import { isCutShort } from '@marvet/core/domain/fileFormat';
@@ -14,7 +15,7 @@ import { listedJson } from '../store/listedJson.ts';
 import type { TrialRow } from '../store/records.ts';
 import type { ReadTables, Store } from '../store/store.ts';
 import { In, IsNull, present } from '../store/table.ts';
-import { heardUnder } from './heardRound.ts';
+import { heardUnder } from './heardUnder.ts';
 import { linksOf } from './range.ts';
 
 /** Trials whose rows stay in memory; one of 5,000 recordings takes some 20 MB. */
@@ -25,6 +26,8 @@ export interface KeptVerdicts {
   of(trial: TrialRow): Promise<Verdict>;
   /** All that it rests on, with the take and the listener of each value. */
   samplesOf(trial: TrialRow): Promise<DrawnFrom>;
+  /** The values of each criterion with the conditions that they were recorded under. */
+  observationsOf(trial: TrialRow): Promise<Observed[]>;
   /** Works out those of the trials that were recorded in last, so that the first one who asks does not wait. */
   warm(): Promise<void>;
 }
@@ -46,6 +49,7 @@ export function keptVerdicts(store: Store): KeptVerdicts {
 
   return {
     of,
+    observationsOf: async (trial) => observationsOf(await inputOf(store, trial, rowsOf.memo(trial.id))),
     samplesOf: async (trial) => samplesOf(await inputOf(store, trial, rowsOf.memo(trial.id))),
     async warm() {
       const last = await store.query<{ trialId: string }>(

@@ -5,7 +5,7 @@ import { Hono } from 'hono';
 import type { ListenerRow, RoundRow, Row } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull, inParts, present } from '../store/table.ts';
-import { heardUnder } from './heardRound.ts';
+import { heardUnder } from './heardUnder.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
 import { matchedClips } from './roundCuts.ts';
 import { newSeat, presentRound } from './seats.ts';

@@ -1,3 +1,4 @@
+import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import { newId } from '@marvet/core/domain/identity';
 import type { Plan } from '@marvet/core/domain/plan';
 import type { Take } from '@marvet/core/domain/take';
@@ -33,6 +34,8 @@ describe('the verdict', () => {
       missing: [{ criterionIds: [locks.body.id] }, { criterionIds: [locks.body.id] }],
     });
     expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).status).toBe(409);
+    expect((await harness.call('GET', `${at}/verdict/doubt`)).status).toBe(409);
+    expect((await harness.call('GET', `${at}/verdict/effects`)).status).toBe(409);
     await harness.call('PUT', `${at}/marks`, { chainId: chains[0], criterionId: locks.body.id, points: 2, remark: 'fell out' });
     await harness.call('PUT', `${at}/marks`, { chainId: chains[1], criterionId: locks.body.id, points: 9, remark: '' });
     await harness.call('POST', `${at}/verdict/open`);
@@ -42,6 +45,16 @@ describe('the verdict', () => {
       [chains[0], null, 100],
     ]);
     expect(rows[1]!.cells[0]!.value).toBeGreaterThan(40);
+    // One take and a mark: nothing can be drawn anew, and that is said; the one that is ruled out is never first.
+    const doubt = (await harness.call<RankDoubt>('GET', `${at}/verdict/doubt?weights=tenth`)).body;
+    expect(doubt).toMatchObject({ weights: 'tenth', draws: 2000, fixed: [expect.any(String), locks.body.id], deciding: [] });
+    expect(doubt.places.map(({ candidateId, best }) => [candidateId, best])).toEqual([
+      [chains[0], 0],
+      [chains[1], 1],
+    ]);
+    expect((await harness.call('GET', `${at}/verdict/doubt?weights=guessed`)).status).toBe(422);
+    // One take says nothing of what made a difference.
+    expect((await harness.call('GET', `${at}/verdict/effects`)).body).toEqual([]);
     expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).text).toContain('Lodestar,1,Locks,9,points');
     const [take] = (await harness.call<Take[]>('GET', `${at}/takes`)).body;
     await harness.call('POST', `${at}/log`, { lines: [{ id: newId(), takeId: take!.id, atMs: 1, kind: 'flag', flag: 'spoiled' }] });

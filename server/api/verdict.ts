@@ -1,5 +1,6 @@
 import { doubtQuerySchema, type VerdictView } from '@marvet/core/contract/verdict';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
+import type { Effects } from '@marvet/core/decide/effects/effects';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
@@ -26,7 +27,13 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
         const view: VerdictView = { open, criteria, missing, notes, passes: trial.passes, rows: open ? rows : null };
         return context.json(view);
       })
-      /** How sure the ranking is, and what would turn it over. */
+      /** What made the difference: the candidate, or a factor of the plan. */
+      .get('/effects', async (context) => {
+        const trial = await trialOf(pathId(context, 'trial'));
+        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        return context.json((await work.effects(trial.id, { observed: await verdicts.observationsOf(trial) })) satisfies Effects[]);
+      })
+      /** How sure the ranking is. */
       .get('/doubt', async (context) => {
         const trial = await trialOf(pathId(context, 'trial'));
         if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');

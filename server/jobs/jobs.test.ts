@@ -79,6 +79,7 @@ describe('the runner', () => {
     places: { run, resumes: false },
     levels: { run, resumes: false },
     doubt: { run, resumes: false },
+    effects: { run, resumes: false },
   });
 
   it('does what a person waits for before bulk work, though that was there first', async () => {

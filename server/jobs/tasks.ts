@@ -1,6 +1,8 @@
 import type { SoundFormat } from '@marvet/core/audio/decode/decodedSound';
 import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { DrawnFrom } from '@marvet/core/decide/doubt/samples';
+import type { Effects } from '@marvet/core/decide/effects/effects';
+import type { Observed } from '@marvet/core/decide/effects/observations';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { ClipSource } from '@marvet/core/listen/blindClip';
 import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
@@ -91,6 +93,12 @@ export interface DoubtTask {
   weights: WeightDoubt;
 }
 
+/** What made the difference in each criterion. */
+export interface EffectsTask {
+  kind: 'effects';
+  observed: Observed[];
+}
+
 /** The takes of files of each recorder, by its clock. */
 export interface PlacesTask {
   kind: 'places';
@@ -153,7 +161,8 @@ export type AnyTask =
   | PlanTask
   | PlacesTask
   | LevelsTask
-  | DoubtTask;
+  | DoubtTask
+  | EffectsTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
 export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
@@ -177,15 +186,17 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
               ? Uint8Array
               : Task extends LevelsTask
                 ? LevelSeries
-                : Task extends DoubtTask
-                  ? RankDoubt
-                  : Task extends PlacesTask
-                    ? PlacedByClock[]
-                    : Task extends PrintTask
-                      ? SoundPrint
-                      : Task extends AlikeTask
-                        ? SoundLink[]
-                        : BuiltPlan;
+                : Task extends EffectsTask
+                  ? Effects[]
+                  : Task extends DoubtTask
+                    ? RankDoubt
+                    : Task extends PlacesTask
+                      ? PlacedByClock[]
+                      : Task extends PrintTask
+                        ? SoundPrint
+                        : Task extends AlikeTask
+                          ? SoundLink[]
+                          : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

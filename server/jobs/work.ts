@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
+import type { Effects } from '@marvet/core/decide/effects/effects';
 import { newId } from '@marvet/core/domain/identity';
 import type { Job, JobKind } from '@marvet/core/domain/job';
 import type { PlanDraft } from '@marvet/core/domain/plan';
@@ -17,7 +18,7 @@ import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
 import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
-import type { ClipTask, ComparisonTask, CutTask, DoubtTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
+import type { ClipTask, ComparisonTask, CutTask, DoubtTask, EffectsTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
 
 /** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
 const KEPT_BYTES = 160 << 20;
@@ -35,6 +36,7 @@ export interface Work {
   places(trialId: string, task: Omit<PlacesTask, 'kind'>): Promise<PlacedByClock[]>;
   levels(trialId: string, task: Omit<LevelsTask, 'kind'>): Promise<LevelSeries>;
   doubt(trialId: string, task: Omit<DoubtTask, 'kind'>): Promise<RankDoubt>;
+  effects(trialId: string, task: Omit<EffectsTask, 'kind'>): Promise<Effects[]>;
   plan(trialId: string, plan: PlanDraft, context: PlanContext): Promise<BuiltPlan>;
 }
 
@@ -64,6 +66,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     places: waitedFor,
     levels: waitedFor,
     doubt: waitedFor,
+    effects: waitedFor,
   };
   const runner = openRunner(store, handlers, BULK_AT_ONCE);
   const measuring = openMeasuring(store, runner);
@@ -100,10 +103,14 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     comparison: (roundId, task) => result(null, roundId, `comparison ${newId()}`, { kind: 'comparison', ...task }, false),
     places: (trialId, task) => result(trialId, trialId, `places ${trialId} ${JSON.stringify(task)}`, { kind: 'places', ...task }, true),
     levels: (trialId, task) => result(trialId, trialId, `levels ${task.path}`, { kind: 'levels', ...task }, true),
-    doubt: (trialId, task) => result(trialId, trialId, `doubt ${createHash('sha256').update(JSON.stringify(task)).digest('hex')}`, { kind: 'doubt', ...task }, true),
+    doubt: (trialId, task) => result(trialId, trialId, `doubt ${hashOf(task)}`, { kind: 'doubt', ...task }, true),
+    effects: (trialId, task) => result(trialId, trialId, `effects ${hashOf(task)}`, { kind: 'effects', ...task }, true),
     plan: (trialId, plan, context) => result(trialId, trialId, `plan ${trialId} ${JSON.stringify(plan)} ${JSON.stringify(context)}`, { kind: 'plan', plan, context }, false),
   };
 }
+
+/** Values of thousands of recordings are too long for a key. */
+const hashOf = (task: object) => createHash('sha256').update(JSON.stringify(task)).digest('hex');
 
 function sizeOf(value: object): number {
   return value instanceof Uint8Array ? value.byteLength + 1 : JSON.stringify(value).length + 1;

@@ -7,6 +7,7 @@ import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { DRAWS, rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
+import { effectsOf } from '@marvet/core/decide/effects/effects';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { cutRound } from '@marvet/core/listen/cutRound';
 import { equalised } from '@marvet/core/listen/equalised';
@@ -79,6 +80,8 @@ function done(task: AnyTask, progress: MessagePort): unknown {
       return linksOf(task);
     case 'doubt':
       return rankDoubt(task.from, task.weights, DRAWS, sparing(progress));
+    case 'effects':
+      return task.observed.flatMap((observed) => effectsOf(observed) ?? []);
     case 'plan':
       return buildPlan(task.plan, task.context, sparing(progress));
   }

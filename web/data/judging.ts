@@ -2,6 +2,7 @@ import type { OpenListening } from '@marvet/core/contract/openListening';
 import type { ReelTold } from '@marvet/core/contract/reel';
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
+import type { Effects } from '@marvet/core/decide/effects/effects';
 import type { Moment, MomentDraft } from '@marvet/core/domain/moment';
 import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RankingDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
@@ -33,6 +34,7 @@ export const {
   useChangeMomentMutation,
   useVerdictQuery,
   useDoubtQuery,
+  useEffectsQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
@@ -111,6 +113,7 @@ export const {
       query: ({ trialId, weights }) => `trials/${trialId}/verdict/doubt?weights=${weights}`,
       providesTags: ['Verdict'],
     }),
+    effects: build.query<Effects[], string>({ query: (trialId) => `trials/${trialId}/verdict/effects`, providesTags: ['Verdict'] }),
     verdict: build.query<VerdictView, string>({ query: (trialId) => `trials/${trialId}/verdict`, providesTags: ['Verdict'] }),
   }),
 });

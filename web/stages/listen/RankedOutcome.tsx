@@ -13,7 +13,7 @@ export function RankedOutcome({ round, criteria, nameOf }: RankedOutcomeProps) {
   const heard = round.listeners.filter(({ letters }) => letters !== null).length;
   if (heard === 0) return null;
   return (
-    <section className="mb-3 sheet-scroll" aria-label={`What came of ${round.title}`}>
+    <section className="mb-3 sheet-scroll" tabIndex={0} aria-label={`What came of ${round.title}`}>
       <table className="plain">
         <thead>
           <tr>

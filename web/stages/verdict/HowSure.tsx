@@ -27,7 +27,13 @@ export function HowSure({ view }: { view: VerdictView }) {
     <Sheet
       title="How sure that is"
       aside={
-        <Form.Select size="sm" className="w-auto" aria-label="Weights" value={weights} onChange={(event) => setWeights(WEIGHTS[event.target.selectedIndex]?.weights ?? 'given')}>
+        <Form.Select
+          size="sm"
+          className="w-auto no-print"
+          aria-label="Weights"
+          value={weights}
+          onChange={(event) => setWeights(WEIGHTS[event.target.selectedIndex]?.weights ?? 'given')}
+        >
           {WEIGHTS.map(({ weights: each, label }) => (
             <option key={each} value={each}>
               {label}
@@ -55,7 +61,7 @@ function Places({ doubt: { places }, view }: { doubt: RankDoubt; view: VerdictVi
   const rows = (view.rows ?? []).flatMap(({ candidate }) => places.filter(({ candidateId }) => candidateId === candidate.id).map((place) => ({ candidate, place })));
   const ofCriterion = (id: string) => view.criteria.find((criterion) => criterion.id === id)?.name ?? 'a criterion';
   return (
-    <div className="sheet-scroll">
+    <section className="sheet-scroll" tabIndex={0} aria-label="Places and their doubt">
       <table className="plain">
         <thead>
           <tr>
@@ -71,7 +77,7 @@ function Places({ doubt: { places }, view }: { doubt: RankDoubt; view: VerdictVi
             const chain = words.chains.get(candidate.id);
             return (
               <tr key={candidate.id}>
-                <td>
+                <td className="who">
                   {chain && <TapeMark tape={chain.tape} name="" />} {candidate.name}
                   {place.breaks.map(({ criterionId, share }) => (
                     <div key={criterionId} className="small soft">
@@ -84,18 +90,21 @@ function Places({ doubt: { places }, view }: { doubt: RankDoubt; view: VerdictVi
                 </td>
                 <td className="num">{percentText(place.best)}</td>
                 <td className="num">{percentText(place.firstTwo)}</td>
-                <td className="small">
+                <td className="small above-others">
                   {rows
                     .filter((other) => other.candidate.id !== candidate.id)
-                    .map((other) => `${words.chains.get(other.candidate.id)?.tape.letters ?? other.candidate.name} ${percentText(place.beats[places.indexOf(other.place)] ?? 0)}`)
-                    .join(', ')}
+                    .map((other) => (
+                      <span key={other.candidate.id} className="text-nowrap me-2">
+                        {words.chains.get(other.candidate.id)?.tape.letters ?? other.candidate.name} {percentText(place.beats[places.indexOf(other.place)] ?? 0)}
+                      </span>
+                    ))}
                 </td>
               </tr>
             );
           })}
         </tbody>
       </table>
-    </div>
+    </section>
   );
 }
 

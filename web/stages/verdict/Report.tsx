@@ -9,7 +9,9 @@ import { dateText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
+import { HowSure } from './HowSure.tsx';
 import { LinkRanges } from './LinkRanges.tsx';
+import { DifferencesTold } from './MadeDifference.tsx';
 import { Ranking } from './Ranking.tsx';
 import { ToKnow } from './ToKnow.tsx';
 
@@ -33,7 +35,9 @@ export default function Report() {
           );
         const { name, question, use, place, sample } = trial.data!;
         const done = takes.data!.filter((take) => take.status === 'done');
-        const listeners = rounds.data!.flatMap((round) => round.listeners.filter((listener) => listener.finishedAtMs !== null));
+        const heardBy = rounds.data!.flatMap((round) =>
+          round.listeners.filter((listener) => listener.finishedAtMs !== null).map(({ name: who, listenedOn }) => `${who}, ${listenedOn}`),
+        );
         const started = done.flatMap((take) => take.startedAtMs ?? []);
         return (
           <>
@@ -57,7 +61,7 @@ export default function Report() {
                 <dt>Held</dt>
                 <dd>{plan.data!.controls.map((control) => `${control.name}: ${control.value}`).join('; ') || 'nothing noted'}</dd>
                 <dt>Heard by</dt>
-                <dd>{listeners.map((listener) => `${listener.name}, ${listener.listenedOn}`).join('; ') || 'nobody'}</dd>
+                <dd>{[...new Set(heardBy)].join('; ') || 'nobody'}</dd>
               </dl>
               {sample && <p className="small mb-0">Sample data: makers, models, people and audio are invented.</p>}
             </Sheet>
@@ -65,6 +69,8 @@ export default function Report() {
             <Sheet title="Ranking, score of 100">
               <Ranking rows={rows} criteria={criteria} notes={notes} />
             </Sheet>
+            <HowSure view={verdict.data!} />
+            <DifferencesTold view={verdict.data!} />
             <Sheet title="Figures">
               <FigureTable rows={rows} criteria={criteria} />
             </Sheet>

@@ -11,6 +11,7 @@ import { TapeMark } from '../../parts/TapeMark.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { HowSure } from './HowSure.tsx';
+import { MadeDifference } from './MadeDifference.tsx';
 import { PriceChart } from './PriceChart.tsx';
 import { Ranking } from './Ranking.tsx';
 import { ToKnow } from './ToKnow.tsx';
@@ -45,6 +46,7 @@ export default function Verdict() {
               <Ranking rows={view.rows} criteria={view.criteria} notes={view.notes} />
             </Sheet>
             <HowSure view={view} />
+            <MadeDifference view={view} />
             <div className="columns">
               <Sheet title="Price against score">
                 <PriceChart rows={view.rows} />
