@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../../domain/criterion.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { judge } from '../verdict.ts';
+import { listenerSpread } from './listenerSpread.ts';
 import { rankDoubt } from './rankDoubt.ts';
 import type { DrawnFrom, DrawnSample } from './samples.ts';
 import { closeText, closeToFirst } from './sayDoubt.ts';
@@ -141,6 +142,52 @@ describe('the doubt of a ranking', () => {
     );
     // The share of the fourth is above a half with (1/2)^3.
     expect(places[1]!.best).toBeCloseTo(1 / 8, 1);
+  });
+});
+
+describe('scores of one take', () => {
+  /** Listeners of different strictness, who each hear every candidate once. */
+  const heard = (random: ReturnType<typeof randomSource>, listeners: number, candidates: number, ahead: number) => {
+    const strict = Array.from({ length: listeners }, () => 10 * random.normal());
+    const samples = strict.flatMap((strictness, listener) =>
+      Array.from({ length: candidates }, (_, candidate) =>
+        sample(candidate, 0, 50 + strictness + 5 * random.normal() + (candidate === 0 ? ahead : 0), { listener, condition: 'c' }),
+      ),
+    );
+    return from([criterion('heard')], candidates, 1, [samples], listeners);
+  };
+  const callsOf = (listeners: number, candidates: number, ahead: number) => {
+    const random = randomSource(listeners + 7 * candidates + ahead);
+    return (
+      Array.from({ length: 200 }, () => closeToFirst(rankDoubt(heard(random, listeners, candidates, ahead), 'given', 400))!).filter(({ close }) => close.length === 0).length / 200
+    );
+  };
+
+  it.each([
+    [2, 2],
+    [2, 5],
+    [3, 3],
+    [6, 4],
+  ])('of %i listeners and %i equal candidates are too close in at least 90 of 100 rounds', (listeners, candidates) => {
+    expect(callsOf(listeners, candidates, 0)).toBeLessThanOrEqual(0.1);
+  });
+
+  it('of listeners who agree in all but their strictness are clear', () => {
+    expect(callsOf(4, 4, 40)).toBeGreaterThan(0.95);
+  });
+
+  it('has the error of the two-way analysis of variance', () => {
+    // Scores less listener and candidate means: residuals of 1, with one degree of freedom; four listeners more would say more.
+    const samples = [
+      [0, 0, 6],
+      [0, 1, 4],
+      [1, 0, 4],
+      [1, 1, 6],
+    ].map(([candidate, listener, value]) => sample(candidate!, 0, value!, { listener: listener!, condition: 'c' }));
+    const { errors, df } = listenerSpread(samples, 2, 2)!;
+    expect(df).toBe(1);
+    for (const error of errors) expect(error).toBeCloseTo(Math.sqrt(2), 12);
+    expect(listenerSpread(samples.slice(0, 2), 2, 2)).toBeNull();
   });
 });
 

@@ -1,4 +1,5 @@
 import { oneValue, sharedConditions } from '../aggregate.ts';
+import { type ListenerSpread, listenerSpread } from './listenerSpread.ts';
 import type { DrawnFrom, DrawnSample } from './samples.ts';
 
 /** How often takes, and listeners, are there in a draw; as they are, each once. The last number of each is 1, for what is not drawn. */
@@ -45,7 +46,8 @@ export interface Layout {
   known: boolean[];
   complete: boolean[];
   takes: number;
-  listeners: number;
+  /** Of a criterion that was heard at one take only: what its listeners disagree by, which stands for drawing them anew. */
+  spread: ListenerSpread | null;
 }
 
 /** Criteria laid out by candidate and condition, once for all draws. */
@@ -54,7 +56,7 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
     const all = samples[at] ?? [];
     const drawnTakes = new Set(all.flatMap(({ take }) => take ?? [])).size;
     const drawnListeners = new Set(all.flatMap(({ listener }) => listener ?? [])).size;
-    // A criterion that rests on one take, or one listener, has nothing to draw from: it stays.
+    // Listeners are drawn where several takes were heard; a criterion that rests on one take has nothing to draw from.
     const cellOf = (shared: boolean, own: readonly DrawnSample[]): Cell => {
       const sorted = [...own].sort((a, b) => a.value - b.value);
       return {
@@ -62,7 +64,7 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
         value: Float64Array.from(sorted, ({ value }) => value),
         weight: Float64Array.from(sorted, ({ weight }) => weight),
         take: Int32Array.from(sorted, ({ take }) => (take === null || drawnTakes < 2 ? takeIds.length : take)),
-        listener: Int32Array.from(sorted, ({ listener }) => (listener === null || drawnListeners < 2 ? listeners.length : listener)),
+        listener: Int32Array.from(sorted, ({ listener }) => (listener === null || drawnListeners < 2 || drawnTakes < 2 ? listeners.length : listener)),
       };
     };
     const byCandidate = candidateIds.map(() => new Map<string, DrawnSample[]>());
@@ -84,7 +86,7 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
       known: byCandidate.map((cells) => cells.size > 0),
       complete: within.map((count) => count === shared.size),
       takes: drawnTakes,
-      listeners: drawnListeners,
+      spread: drawnTakes < 2 && drawnListeners > 1 ? listenerSpread(all, candidateIds.length, listeners.length) : null,
     };
   });
 }

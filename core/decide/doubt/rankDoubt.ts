@@ -3,6 +3,7 @@ import { randomSource } from '../../simulate/random.ts';
 import { studentQuantile } from '../../statistics/studentT.ts';
 import { desirability } from '../desirability.ts';
 import { type CriterionDrawn, type Draw, drawnOf, type Layout, layoutsOf } from './drawn.ts';
+import type { ListenerSpread } from './listenerSpread.ts';
 import type { DrawnFrom } from './samples.ts';
 
 /** How sure one is of the weights: as they are given, each within a tenth, or not at all. */
@@ -40,11 +41,13 @@ const NORMAL_97_5 = 1.959964;
 /**
  * How sure a ranking is: takes and listeners are drawn anew with replacement (B. Efron, Bootstrap methods, 1979), all candidates of a
  * take together, since they met the same moment. Few takes spread too little when they are drawn, by the root of (n - 1) / n and by what
- * Student's distribution is wider than the normal one: each criterion's draws lie that much further from its value.
+ * Student's distribution is wider than the normal one: each criterion's draws lie that much further from its value. Where one take was
+ * heard by several listeners, values are moved by what these disagree by.
  * @param tell how far it is, 0 to 1
  */
 export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number = DRAWS, tell: (share: number) => void = () => undefined): RankDoubt {
-  const { uniform } = randomSource(SEED);
+  const random = randomSource(SEED);
+  const { uniform } = random;
   const layouts = layoutsOf(from);
   const candidates = from.candidateIds.length;
   const whole = wholeDraw(from);
@@ -64,7 +67,8 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
     for (const [index, layout] of layouts.entries()) {
       const drawn = own[index] as CriterionDrawn;
       drawnOf(layout, draw, drawn);
-      widen(drawn.values, (asIs[index] as CriterionDrawn).values, widths[index] as number);
+      if (layout.spread) scatter(drawn.values, (asIs[index] as CriterionDrawn).values, layout.spread, random.normal);
+      else widen(drawn.values, (asIs[index] as CriterionDrawn).values, widths[index] as number);
       for (let candidate = 0; candidate < candidates; candidate++) if ((drawn.overLimit[candidate] as number) > 0) (broken[index] as Float64Array)[candidate]! += 1;
     }
     const standing = standingOf(from.criteria, weightShares(drawnWeights(given, weights, uniform)), layouts, own);
@@ -87,7 +91,9 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
         return times > 0 ? [{ criterionId: id, share: times / draws }] : [];
       }),
     })),
-    fixed: from.criteria.flatMap(({ id, weight }, index) => (weight > 0 && widths[index] === 0 && (layouts[index] as Layout).known.some(Boolean) ? [id] : [])),
+    fixed: from.criteria.flatMap(({ id, weight }, index) =>
+      weight > 0 && widths[index] === 0 && !layouts[index]?.spread && (layouts[index] as Layout).known.some(Boolean) ? [id] : [],
+    ),
     deciding: decidingTakes(from, layouts, shares, asIs),
   };
 }
@@ -102,9 +108,16 @@ function emptyDrawn(layout: Layout, whole: Draw): CriterionDrawn {
 }
 
 /** How much further than drawn a criterion's values lie from what they are; 0 where there is nothing to draw from. */
-function widthOf({ takes, listeners }: Layout): number {
-  const from = takes > 1 ? takes : listeners;
-  return from < 2 ? 0 : Math.sqrt(from / (from - 1)) * (studentQuantile(0.975, from - 1) / NORMAL_97_5);
+function widthOf({ takes }: Layout): number {
+  return takes < 2 ? 0 : Math.sqrt(takes / (takes - 1)) * (studentQuantile(0.975, takes - 1) / NORMAL_97_5);
+}
+
+/** Values moved by what listeners disagree by, as Student's distribution has it: of all candidates by one estimate of how much that is. */
+function scatter(values: Float64Array, asIs: Float64Array, { errors, df }: ListenerSpread, normal: () => number): void {
+  let squares = 0;
+  for (let at = 0; at < df; at++) squares += normal() ** 2;
+  const scale = Math.sqrt(df / squares);
+  for (let at = 0; at < values.length; at++) values[at] = (asIs[at] as number) + (errors[at] as number) * normal() * scale;
 }
 
 /** Moves drawn values away from what they are by a factor; a candidate of whom nothing was drawn has its value. */
