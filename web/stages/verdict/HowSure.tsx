@@ -68,7 +68,7 @@ function Places({ doubt: { places }, view }: { doubt: RankDoubt; view: VerdictVi
             <th>Candidate</th>
             <th>Score, 95 of 100 draws</th>
             <th className="num">Best</th>
-            <th className="num">Among the first two</th>
+            <th className="num">First two</th>
             <th>Above the others</th>
           </tr>
         </thead>
@@ -94,7 +94,7 @@ function Places({ doubt: { places }, view }: { doubt: RankDoubt; view: VerdictVi
                   {rows
                     .filter((other) => other.candidate.id !== candidate.id)
                     .map((other) => (
-                      <span key={other.candidate.id} className="text-nowrap me-2">
+                      <span key={other.candidate.id} className="one-other">
                         {words.chains.get(other.candidate.id)?.tape.letters ?? other.candidate.name} {percentText(place.beats[places.indexOf(other.place)] ?? 0)}
                       </span>
                     ))}
