@@ -3,10 +3,11 @@ import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../../domain/criterion.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { judge } from '../verdict.ts';
+import { moreTakes } from './gap.ts';
 import { listenerSpread } from './listenerSpread.ts';
 import { rankDoubt } from './rankDoubt.ts';
 import type { DrawnFrom, DrawnSample } from './samples.ts';
-import { closeText, closeToFirst } from './sayDoubt.ts';
+import { closeText, closeToFirst, settleText } from './sayDoubt.ts';
 import { turnOvers } from './turnOver.ts';
 
 const criterion = (id: string, rest: Partial<Criterion> = {}): Criterion => ({
@@ -255,6 +256,43 @@ describe('what is called', () => {
       }),
       { numRuns: 20 },
     );
+  });
+});
+
+describe('what would tell two apart', () => {
+  it('is as many takes more as make the error small enough: with them it is found in about half of the trials, which is what the error says', () => {
+    const random = randomSource(31);
+    const close = Array.from({ length: 60 }, () => trial(random, 6, 2, 1, 0.8, 0)).flatMap((all) => {
+      const doubt = rankDoubt(all, 'given', 300);
+      const found = closeToFirst(doubt)!;
+      return found.close.length > 0 && found.first.candidateId === 'x0' ? [found.close[0]!.toSettle!] : [];
+    });
+    expect(close.length).toBeGreaterThan(20);
+    expect(close.every(({ criterionId, share }) => criterionId === 'k0' && share === 1)).toBe(true);
+    const needed = close.map((each) => each.moreTakes ?? 1_000).sort((a, b) => a - b);
+    const middle = needed[Math.floor(needed.length / 2)]!;
+    // At as many as that the error is a 1.96th of the difference: it is found in about half of the trials, and not in most of those of now.
+    const foundOf = (takes: number) =>
+      Array.from({ length: 60 }, () => rankDoubt(trial(random, takes, 2, 1, 0.8, 0), 'given', 300)).filter(
+        (doubt) => doubt.first === 'x0' && closeToFirst(doubt)!.close.length === 0,
+      ).length / 60;
+    expect(foundOf(6 + middle)).toBeGreaterThan(0.3);
+    expect(foundOf(6 + middle)).toBeLessThan(0.95);
+    expect(foundOf(6)).toBeLessThan(0.3);
+  });
+
+  it('says where the doubt lies, and not how many where there seems to be no difference or nothing to draw', () => {
+    expect(moreTakes(2, 4, 10)).toBe(Math.ceil(10 * (1.959964 ** 2 - 1)));
+    expect(moreTakes(0, 4, 10)).toBeNull();
+    expect(moreTakes(2, 4, 1)).toBeNull();
+    const samples = [trial(randomSource(2), 6, 2, 1).samples[0]!, [sample(0, null, 50), sample(1, null, 50)]];
+    const all = from([criterion('wide'), criterion('mark')], 2, 6, samples);
+    const { places } = rankDoubt(all, 'given', 200);
+    const rival = places.find(({ toSettle }) => toSettle)!;
+    expect(rival.toSettle).toMatchObject({ criterionId: 'wide', share: 1 });
+    expect(settleText(rival, all.criteria, nameOf)).toMatch(/^X\d: (at least some \d+ takes more like these|more than 100 takes).*the doubt lies most in "wide" \(100 %\)\.$/);
+    const marks = from([criterion('mark')], 2, 0, [[sample(0, null, 60), sample(1, null, 50)]]);
+    expect(rankDoubt(marks, 'given', 20).places.map(({ toSettle }) => toSettle)).toEqual([null, null]);
   });
 });
 

@@ -1,10 +1,11 @@
-import { type Criterion, weightShares } from '../../domain/criterion.ts';
+import { weightShares } from '../../domain/criterion.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { studentQuantile } from '../../statistics/studentT.ts';
-import { desirability } from '../desirability.ts';
 import { type CriterionDrawn, type Draw, drawnOf, type Layout, layoutsOf } from './drawn.ts';
+import { addGaps, type Gaps, Spread, settled, type ToSettle } from './gap.ts';
 import type { ListenerSpread } from './listenerSpread.ts';
 import type { DrawnFrom } from './samples.ts';
+import { countPlaces, firstOf, standingOf } from './standing.ts';
 
 /** How sure one is of the weights: as they are given, each within a tenth, or not at all. */
 export type WeightDoubt = 'given' | 'tenth' | 'unknown';
@@ -21,11 +22,15 @@ export interface PlaceDoubt {
   beats: number[];
   /** Limits that it breaks in some draws, and in which part of them. */
   breaks: { criterionId: string; share: number }[];
+  /** What it would take to tell it from the first one; null for that itself, and where nothing differs in any draw. */
+  toSettle: ToSettle | null;
 }
 
 export interface RankDoubt {
   weights: WeightDoubt;
   draws: number;
+  /** Who is first as things are; null where nobody stands before all others. */
+  first: string | null;
   places: PlaceDoubt[];
   /** Criteria that nothing can be drawn anew of: marks, ranges, one take heard by one listener. Their doubt is not in any of this. */
   fixed: string[];
@@ -60,6 +65,8 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
   const beats = Array.from({ length: candidates }, () => new Float64Array(candidates));
   const broken = from.criteria.map(() => new Float64Array(candidates));
   const draw = wholeDraw(from);
+  const first = firstOf(from.criteria, weightShares(given), layouts, asIs);
+  const gaps = from.candidateIds.map(() => ({ all: new Spread(), by: from.criteria.map(() => new Spread()) }));
   const own = asIs.map(({ values, overLimit }) => ({ values: values.slice(), overLimit: overLimit.slice() }));
   for (let at = 0; at < draws; at++) {
     drawInto(draw.takes.subarray(0, -1), uniform);
@@ -71,7 +78,9 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
       else widen(drawn.values, (asIs[index] as CriterionDrawn).values, widths[index] as number);
       for (let candidate = 0; candidate < candidates; candidate++) if ((drawn.overLimit[candidate] as number) > 0) (broken[index] as Float64Array)[candidate]! += 1;
     }
-    const standing = standingOf(from.criteria, weightShares(drawnWeights(given, weights, uniform)), layouts, own);
+    const drawnShares = weightShares(drawnWeights(given, weights, uniform));
+    const standing = standingOf(from.criteria, drawnShares, layouts, own);
+    if (first !== null) addGaps(gaps, first, from.criteria, drawnShares, layouts, own);
     countPlaces(standing, best, firstTwo, beats);
     for (const [candidate, { score }] of standing.entries()) (scores[candidate] as Float64Array)[at] = score ?? Number.NaN;
     if (at % 100 === 99) tell((at + 1) / draws);
@@ -80,6 +89,7 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
   return {
     weights,
     draws,
+    first: first === null ? null : (from.candidateIds[first] as string),
     places: from.candidateIds.map((candidateId, candidate) => ({
       candidateId,
       score: spanOf(scores[candidate] as Float64Array),
@@ -90,6 +100,7 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
         const times = broken[index]?.[candidate] ?? 0;
         return times > 0 ? [{ criterionId: id, share: times / draws }] : [];
       }),
+      toSettle: candidate === first ? null : settled(gaps[candidate] as Gaps, from.criteria, Math.max(0, ...layouts.map(({ takes }) => takes))),
     })),
     fixed: from.criteria.flatMap(({ id, weight }, index) =>
       weight > 0 && widths[index] === 0 && !layouts[index]?.spread && (layouts[index] as Layout).known.some(Boolean) ? [id] : [],
@@ -142,62 +153,6 @@ function drawnWeights(given: readonly number[], doubt: WeightDoubt, uniform: () 
   return given.map((weight) => (weight === 0 ? 0 : -Math.log(1 - uniform())));
 }
 
-/** How a candidate stands in a draw. */
-interface Standing {
-  score: number | null;
-  /** What it is ranked by: the score if all that is missing turned out worst; untested ones come behind. */
-  lowest: number;
-  untested: boolean;
-  ranked: boolean;
-}
-
-/** The same rules as those of the verdict: what is missing is left out of the score, and counts as worst for the place. */
-function standingOf(criteria: readonly Criterion[], shares: readonly number[], layouts: readonly Layout[], drawn: readonly CriterionDrawn[]): Standing[] {
-  const count = layouts[0]?.own.length ?? 0;
-  return Array.from({ length: count }, (_, candidate) => {
-    let [sum, weighed, sure] = [0, 0, 0];
-    let untested = false;
-    let out = false;
-    for (const [index, criterion] of criteria.entries()) {
-      const layout = layouts[index] as Layout;
-      const { values, overLimit } = drawn[index] as CriterionDrawn;
-      if (!layout.known[candidate]) {
-        untested ||= criterion.dealbreaker !== null;
-        continue;
-      }
-      const share = shares[index] as number;
-      const good = desirability(values[candidate] as number, criterion);
-      sum += share * good;
-      weighed += share;
-      sure += share * good * (layout.coverage[candidate] as number);
-      if ((overLimit[candidate] as number) > 0) out = true;
-      else if (criterion.dealbreaker && !layout.complete[candidate]) untested = true;
-    }
-    return { score: weighed > 0 ? (100 * sum) / weighed : null, lowest: 100 * sure, untested, ranked: weighed > 0 && !out };
-  });
-}
-
-const isBefore = (a: Standing, b: Standing) => a.ranked && (!b.ranked || (a.untested === b.untested ? a.lowest > b.lowest + 1e-9 : !a.untested));
-
-function countPlaces(standing: readonly Standing[], best: Float64Array, firstTwo: Float64Array, beats: readonly Float64Array[]): void {
-  for (const [own, one] of standing.entries()) {
-    let [before, equal] = [0, 0];
-    for (const [at, other] of standing.entries()) {
-      if (at === own) continue;
-      if (isBefore(other, one)) before++;
-      else if (isBefore(one, other)) (beats[own] as Float64Array)[at]! += 1;
-      else if (one.ranked) {
-        equal++;
-        (beats[own] as Float64Array)[at]! += 0.5;
-      }
-    }
-    if (!one.ranked) continue;
-    // Who shares a place has its part of all the places that they take.
-    if (before === 0) best[own]! += 1 / (equal + 1);
-    if (before < 2) firstTwo[own]! += Math.min(1, (2 - before) / (equal + 1));
-  }
-}
-
 /** Where the middle and the 95 of 100 in the middle lie. */
 function spanOf(scores: Float64Array): PlaceDoubt['score'] {
   const sorted = scores.filter((score) => !Number.isNaN(score)).sort();
@@ -211,17 +166,13 @@ const MOST_DECIDING = 200;
 
 /** Takes without which another candidate stands first. */
 function decidingTakes(from: DrawnFrom, layouts: readonly Layout[], shares: readonly number[], asIs: readonly CriterionDrawn[]): string[] {
-  const firstOf = (drawn: readonly CriterionDrawn[]) => {
-    const standing = standingOf(from.criteria, shares, layouts, drawn);
-    return standing.findIndex((one, own) => one.ranked && standing.every((other, at) => at === own || isBefore(one, other)));
-  };
-  const first = firstOf(asIs);
-  if (first < 0 || from.takeIds.length > MOST_DECIDING) return [];
+  const first = firstOf(from.criteria, shares, layouts, asIs);
+  if (first === null || from.takeIds.length > MOST_DECIDING) return [];
   return from.takeIds.filter((_, left) => {
     const draw = wholeDraw(from);
     draw.takes[left] = 0;
     const without = layouts.map((layout) => emptyDrawn(layout, draw));
     for (const [index, { values }] of without.entries()) widen(values, (asIs[index] as CriterionDrawn).values, 1);
-    return firstOf(without) !== first;
+    return firstOf(from.criteria, shares, layouts, without) !== first;
   });
 }

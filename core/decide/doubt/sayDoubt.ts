@@ -8,9 +8,10 @@ import type { TurnOver } from './turnOver.ts';
 /** In so many of the draws one stands above another where it is called clearly above: 5 % of doubt, shared out over both sides. */
 export const CLEARLY = 0.975;
 
-/** The one that is first most often, and those that are too close to it to call; null where none is ever first. */
-export function closeToFirst({ places }: Pick<RankDoubt, 'places'>): { first: PlaceDoubt; close: PlaceDoubt[] } | null {
-  const first = places.reduce<PlaceDoubt | null>((most, place) => (place.best > (most?.best ?? 0) ? place : most), null);
+/** The first, or where several share that place the one that is first most often, and those that are too close to it to call; null where none is ever first. */
+export function closeToFirst({ places, first: firstId }: Pick<RankDoubt, 'places' | 'first'>): { first: PlaceDoubt; close: PlaceDoubt[] } | null {
+  const mostOften = places.reduce<PlaceDoubt | null>((most, place) => (place.best > (most?.best ?? 0) ? place : most), null);
+  const first = places.find(({ candidateId }) => candidateId === firstId) ?? mostOften;
   if (!first) return null;
   const close = places.filter((place, at) => place !== first && place.score !== null && place.firstTwo + place.best > 0 && (first.beats[at] ?? 1) < CLEARLY);
   return { first, close };
@@ -28,6 +29,28 @@ export function closeText(doubt: RankDoubt, nameOf: (candidateId: string) => str
   const others = close.map(({ candidateId }) => nameOf(candidateId));
   return `Too close to call between ${[name, ...others].join(', ').replace(/, ([^,]*)$/, ' and $1')}. ${name} leads; ${often.charAt(0).toLowerCase()}${often.slice(1)}`;
 }
+
+/** What it would take to tell one that is too close from the first, as a sentence; empty where nothing can be said. */
+export function settleText(
+  { candidateId, toSettle }: Pick<PlaceDoubt, 'candidateId' | 'toSettle'>,
+  criteria: readonly Criterion[],
+  nameOf: (candidateId: string) => string,
+): string {
+  const criterion = criteria.find(({ id }) => id === toSettle?.criterionId);
+  if (!toSettle || !criterion) return '';
+  const { moreTakes, share } = toSettle;
+  const most = `the doubt lies most in "${criterion.name}" (${percentText(share)})${criterion.kind === 'listened' ? ', which more listeners, or more takes that are heard, make surer' : ''}`;
+  const many =
+    moreTakes === null
+      ? 'no number of takes would tell them apart, if they differ as they seem to'
+      : moreTakes > MOST_TAKES
+        ? `more than ${MOST_TAKES} takes more would be needed, if they differ as they seem to: for the purpose they are alike`
+        : `at least some ${moreTakes} takes more like these would tell, if they differ as they seem to`;
+  return `${nameOf(candidateId)}: ${many}; ${most}.`;
+}
+
+/** Nobody records more to tell two apart. */
+const MOST_TAKES = 100;
 
 const digitsOf = ({ measureId }: Pick<Criterion, 'measureId'>) => (measureId ? MEASURES[measureId].digits : 1);
 const valueText = (criterion: Criterion, value: number) => `${signed(value, digitsOf(criterion))} ${criterionUnit(criterion)}`.trim();

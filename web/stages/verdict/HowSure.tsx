@@ -1,10 +1,11 @@
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { PlaceDoubt, RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
-import { closeText } from '@marvet/core/decide/doubt/sayDoubt';
+import { closeText, closeToFirst, settleText } from '@marvet/core/decide/doubt/sayDoubt';
 import { slateLabel } from '@marvet/core/domain/take';
 import { percentText } from '@marvet/core/listen/paired/sayDoubt';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
 import { useDoubtQuery } from '../../data/judging.ts';
 import { useTakesById, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
@@ -47,6 +48,7 @@ export function HowSure({ view }: { view: VerdictView }) {
           <>
             <p className="fw-bold mb-2">{closeText(query.data!, nameOf)}</p>
             <Places doubt={query.data!} view={view} />
+            <ToTell doubt={query.data!} view={view} nameOf={nameOf} />
             <Remarks doubt={query.data!} view={view} />
           </>
         )}
@@ -121,6 +123,25 @@ function ScoreBand({ score }: { score: PlaceDoubt['score'] }) {
         {Math.round(low)} to {Math.round(high)}
       </span>
     </div>
+  );
+}
+
+/** What to record or to listen to, so that who is too close can be told from the first. */
+function ToTell({ doubt, view, nameOf }: { doubt: RankDoubt; view: VerdictView; nameOf(id: string): string }) {
+  const told = (closeToFirst(doubt)?.close ?? []).flatMap((place) => settleText(place, view.criteria, nameOf) || []);
+  if (told.length === 0) return null;
+  return (
+    <section className="mt-3" aria-label="What would tell them apart">
+      <h3 className="h6 mb-1">What would tell them apart</h3>
+      <ul className="mb-1">
+        {told.map((text) => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+      <Link to="../plan" relative="path" className="small no-print">
+        Plan more takes
+      </Link>
+    </section>
   );
 }
 

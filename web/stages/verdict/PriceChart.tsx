@@ -1,7 +1,10 @@
+import { priceTold } from '@marvet/core/decide/price';
 import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { TAPE_KINDS } from '@marvet/core/domain/tape';
+import { useState } from 'react';
 import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
+import { KeptNumber } from '../../parts/fields.tsx';
 
 interface Point {
   price: number;
@@ -73,6 +76,7 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
           <Scatter data={points} isAnimationActive={false} shape={(props: unknown) => <Flag {...(props as FlagProps)} />} />
         </ScatterChart>
       </ResponsiveContainer>
+      <Bought rows={rows} currency={[...currencies][0] ?? ''} />
       <ul className="small mb-0 ps-3">
         {rows
           .filter((row) => row.beatenBy.length > 0)
@@ -82,6 +86,38 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
             </li>
           ))}
         {unpriced.length > 0 && <li>Without a price: {unpriced.map((row) => row.candidate.name).join(', ')}.</li>}
+      </ul>
+    </>
+  );
+}
+
+/** What money buys: the cheapest that is good enough, what one more point costs, and what part of the best a cheaper one is. */
+function Bought({ rows, currency }: { rows: VerdictRow[]; currency: string }) {
+  const [points, setPoints] = useState(5);
+  const told = priceTold(rows, points);
+  if (!told) return null;
+  const money = (price: number) => `${Math.round(price).toLocaleString('en')} ${currency}`;
+  const part = (share: number) => `${Math.round(100 * share)} %`;
+  return (
+    <>
+      <div className="row-line small mt-2">
+        <span>
+          Cheapest within <b>{points}</b> points of the best: <b>{told.within.name}</b>, {money(told.within.price)}.
+        </span>
+        <KeptNumber label="Good enough within, points" min={0} max={100} value={points} onKeep={(value) => setPoints(value ?? 5)} />
+      </div>
+      <ul className="small mb-1 ps-3">
+        {told.steps.map(({ from, to, perPoint }) => (
+          <li key={to.candidateId}>
+            From {from.name} to {to.name} one more point costs {money(perPoint)}.
+          </li>
+        ))}
+        {told.shares.map(({ candidate, ofScore, ofPrice }) => (
+          <li key={candidate.candidateId}>
+            {candidate.name}: {part(ofScore)} of the score of {told.best.name} for {part(ofPrice)} of its price.
+          </li>
+        ))}
+        {told.steps.length === 0 && <li>{told.best.name} is the best and the cheapest: more money buys no better score.</li>}
       </ul>
     </>
   );
