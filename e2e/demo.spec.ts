@@ -199,6 +199,16 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ],
   ['verdict', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByRole('region', { name: 'Price against score' }).waitFor()],
   ['verdict, how sure', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByText('Explains alone').waitFor()],
+  [
+    'candidate',
+    () => `/trials/${saltreach.id}/verdict`,
+    async (page) => {
+      await page.getByRole('link', { name: 'Quoinholt Osier', exact: true }).click();
+      await expect(page.getByText(/^Place 1 of 5, \d+ points of 100 \(\d+ to \d+ in 95 of 100 draws\)\. Best in/)).toBeVisible();
+      await expect(page.getByText('wool over the grille: the s is gone')).toBeVisible();
+      await expect(page.getByText('Open, a little chest.')).toBeVisible();
+    },
+  ],
   ['report', () => `/trials/${saltreach.id}/verdict/report`, (page) => page.getByRole('region', { name: 'Figures' }).waitFor()],
   ['bin', () => `/trials/${saltreach.id}/bin`, (page) => page.getByRole('region', { name: 'Bin of this trial' }).waitFor()],
 ];

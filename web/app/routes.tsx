@@ -17,6 +17,7 @@ const Pair = lazy(() => import('../stages/takes/Pair.tsx'));
 const Methods = lazy(() => import('../stages/methods/Methods.tsx'));
 const Listen = lazy(() => import('../stages/listen/Listen.tsx'));
 const Verdict = lazy(() => import('../stages/verdict/Verdict.tsx'));
+const CandidatePage = lazy(() => import('../stages/verdict/CandidatePage.tsx'));
 const Report = lazy(() => import('../stages/verdict/Report.tsx'));
 const Bin = lazy(() => import('../stages/bin/Bin.tsx'));
 
@@ -64,6 +65,7 @@ export const router = createBrowserRouter([
       { path: 'listen', element: <Listen /> },
       { path: 'verdict', element: <Verdict /> },
       { path: 'verdict/report', element: <Report /> },
+      { path: 'verdict/:candidateId', element: <CandidatePage /> },
       { path: 'bin', element: <Bin /> },
     ],
   },

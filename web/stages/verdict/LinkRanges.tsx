@@ -3,8 +3,14 @@ import { useChainsQuery, useStationsQuery } from '../../data/records.ts';
 import { RangeTable } from '../../parts/RangeTable.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 
+interface LinkRangesProps {
+  trialId: string;
+  /** Only of this candidate. */
+  candidateId?: string;
+}
+
 /** Limits of use: how far each link holds, station by station; nothing where no link was tried at a distance. */
-export function LinkRanges({ trialId }: { trialId: string }) {
+export function LinkRanges({ trialId, candidateId }: LinkRangesProps) {
   const range = useRangeQuery(trialId);
   const stations = useStationsQuery(trialId);
   const chains = useChainsQuery(trialId);
@@ -12,7 +18,10 @@ export function LinkRanges({ trialId }: { trialId: string }) {
     <Loaded of={[range, stations, chains]}>
       {() => {
         const tried = stations
-          .data!.map((station) => ({ station, rows: range.data!.rows.filter(({ stationId }) => stationId === station.id) }))
+          .data!.map((station) => ({
+            station,
+            rows: range.data!.rows.filter((row) => row.stationId === station.id && (candidateId === undefined || row.candidateId === candidateId)),
+          }))
           .filter(({ rows }) => rows.length > 0);
         if (tried.length === 0) return null;
         return (

@@ -3,6 +3,7 @@ import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { ruledOutText } from '@marvet/core/decide/verdictCsv';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
+import { Link } from 'react-router';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { usePlanQuery } from '../../data/work.ts';
 import { TapeMark } from '../../parts/TapeMark.tsx';
@@ -23,7 +24,9 @@ export function Ranking({ rows, criteria, notes }: { rows: VerdictRow[]; criteri
           <div key={row.candidate.id} className="rank-row keep">
             <span className="place mono">{row.rank ?? '–'}</span>
             {chain ? <TapeMark tape={chain.tape} name="" width={56} /> : <span />}
-            <b>{row.candidate.name}</b>
+            <Link to={`/trials/${trialId}/verdict/${row.candidate.id}`} className="fw-bold candidate-link">
+              {row.candidate.name}
+            </Link>
             <div className="band" aria-hidden>
               {row.lowest !== null && row.highest !== null && row.score !== null && (
                 <>
