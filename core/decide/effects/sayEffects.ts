@@ -10,11 +10,12 @@ export interface EffectWords {
   level(term: TermKind, level: string): string;
 }
 
-const digitsOf = ({ measureId }: Pick<Criterion, 'measureId'>) => (measureId ? MEASURES[measureId].digits : 1);
+/** Digits that a difference deserves. */
+export const effectDigits = ({ measureId }: Pick<Criterion, 'measureId'>) => (measureId ? MEASURES[measureId].digits : 1);
 
 /** A difference in the unit of its criterion, with its interval. */
 export function differenceText({ estimate, low, high }: Difference, criterion: Criterion): string {
-  const number = (value: number) => value.toFixed(digitsOf(criterion)).replace('-', '−');
+  const number = (value: number) => value.toFixed(effectDigits(criterion)).replace('-', '−');
   return `${number(estimate)} ${criterionUnit(criterion)}${low === null || high === null ? '' : ` (${number(low)} to ${number(high)})`}`;
 }
 

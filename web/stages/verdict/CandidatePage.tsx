@@ -14,6 +14,7 @@ import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { HeardOf } from './HeardOf.tsx';
+import { LikeConditions } from './LikeConditions.tsx';
 import { LinkRanges } from './LinkRanges.tsx';
 
 /** One candidate: where it stands, what speaks for it and against it, its figures, what was heard, how far it holds, what nobody tried. */
@@ -67,6 +68,7 @@ export default function CandidatePage() {
             <Sheet title="Figures" aside={<span className="small soft">value, and under it how desirable that is between worst and best</span>}>
               <FigureTable rows={[row]} criteria={view.criteria} />
             </Sheet>
+            <LikeConditions view={view} candidateId={candidateId} />
             <HeardOf trialId={trialId} candidateId={candidateId} />
             <LinkRanges trialId={trialId} candidateId={candidateId} />
             <Sheet title="Not tested">

@@ -10,6 +10,7 @@ import { Link } from 'react-router';
 import { useEffectsQuery } from '../../data/judging.ts';
 import { useTakesById, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
+import { useEffectWords } from './useEffectWords.ts';
 
 /** What made the difference in each figure: the candidate, or what else was varied; with its doubt, and what cannot be told. */
 export function MadeDifference({ view }: { view: VerdictView }) {
@@ -71,14 +72,6 @@ export function DifferencesTold({ view }: { view: VerdictView }) {
       </Loaded>
     </Sheet>
   );
-}
-
-function useEffectWords(): EffectWords {
-  const words = useTrialWords(useTrialId());
-  return {
-    term: (term) => (term === 'listener' ? 'Listener' : term === 'candidate' ? 'Candidate' : words.kindName(term)),
-    level: (term, level) => (term === 'listener' ? level : term === 'candidate' ? (words.chains.get(level)?.name ?? 'gone') : words.label(term, level)),
-  };
 }
 
 function Told({ criterion, effects }: { criterion: Criterion; effects: Effects }) {
