@@ -314,6 +314,7 @@ describe('roles', () => {
       'POST /api/listen/L/finish',
       'PUT /api/listen/L/comparisons/0',
       'PUT /api/listen/L/guess',
+      'PUT /api/listen/L/orders',
       'PUT /api/listen/L/ratings',
     ]);
     const outside = await phone.ask('GET', `/api/listen/${listener.id}`);
@@ -395,6 +396,8 @@ async function blindListener(): Promise<Listener> {
     comparisons: null,
     closedAtMs: null,
     guess: null,
+    orders: {},
+    awayKey: null,
     sample: false,
     createdAtMs: 1,
     finishedAtMs: null,
@@ -408,6 +411,7 @@ async function blindListener(): Promise<Listener> {
     comparisons: null,
     checks: [],
     checkOf: [],
+    steadyWeighs: false,
     opens: 'done',
     closedAtMs: null,
     recordingIds: [newId(), newId()],
