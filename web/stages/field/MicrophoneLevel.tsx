@@ -9,7 +9,8 @@ import { KeptNumber } from '../../parts/fields.tsx';
 const NAME = 'Microphone of this page';
 const READ_EVERY_MS = 250;
 const POST_EVERY_MS = 1000;
-const BLOCK = 8192;
+/** As long as from one reading to the next, and more: what falls between two is heard too. */
+const BLOCK = 16_384;
 /** What is shown is the mean of a second; what is set against a meter that of three. */
 const SHOWN_READINGS = 4;
 const SET_READINGS = 12;
