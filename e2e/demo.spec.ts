@@ -188,6 +188,16 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ],
   ['listen', () => `/trials/${saltreach.id}/listen`, (page) => page.getByRole('region', { name: 'New round' }).waitFor()],
   [
+    'candidate',
+    () => `/trials/${saltreach.id}/verdict`,
+    async (page) => {
+      await page.getByRole('link', { name: 'Quoinholt Osier', exact: true }).click();
+      await expect(page.getByText(/^Place 1 of 5, \d+ points of 100 \(\d+ to \d+ in 95 of 100 draws\)\. Best in/)).toBeVisible();
+      await expect(page.getByText('wool over the grille: the s is gone')).toBeVisible();
+      await expect(page.getByText('Open, a little chest.')).toBeVisible();
+    },
+  ],
+  [
     'blind listening',
     () => `/trials/${saltreach.id}/listen`,
     async (page) => {
@@ -199,16 +209,6 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ],
   ['verdict', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByRole('region', { name: 'Price against score' }).waitFor()],
   ['verdict, how sure', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByText('Explains alone').waitFor()],
-  [
-    'candidate',
-    () => `/trials/${saltreach.id}/verdict`,
-    async (page) => {
-      await page.getByRole('link', { name: 'Quoinholt Osier', exact: true }).click();
-      await expect(page.getByText(/^Place 1 of 5, \d+ points of 100 \(\d+ to \d+ in 95 of 100 draws\)\. Best in/)).toBeVisible();
-      await expect(page.getByText('wool over the grille: the s is gone')).toBeVisible();
-      await expect(page.getByText('Open, a little chest.')).toBeVisible();
-    },
-  ],
   ['report', () => `/trials/${saltreach.id}/verdict/report`, (page) => page.getByRole('region', { name: 'Figures' }).waitFor()],
   ['bin', () => `/trials/${saltreach.id}/bin`, (page) => page.getByRole('region', { name: 'Bin of this trial' }).waitFor()],
 ];
