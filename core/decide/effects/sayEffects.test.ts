@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { measured } from '../../testing/verdictInput.ts';
 import type { Difference, Effects, TermEffect } from './effects.ts';
-import { effectsText, untoldText } from './sayEffects.ts';
+import { effectsText, effectUnit, untoldText } from './sayEffects.ts';
 
 const criterion = measured('noise.snrDb');
 const words = { term: (term: string) => `${term.charAt(0).toUpperCase()}${term.slice(1)}`, level: (_: string, level: string) => level };
@@ -34,6 +34,15 @@ describe('what made the difference, in a sentence', () => {
       expect(effectsText(effects(term('distance', most)), criterion, words)).toBe(
         'Nothing that was varied is shown to have made a difference. What was varied explains 83 % of what the values differ by.',
       );
+  });
+
+  it('tells a difference of two levels in decibels, and of two loudnesses in loudness units', () => {
+    expect(['noise.practicalFloorDbfsA', 'loudness.integratedLufs', 'noise.snrDb'].map((measureId) => effectUnit({ kind: 'measured', measureId: measureId as never }))).toEqual([
+      'dB',
+      'LU',
+      'dB',
+    ]);
+    expect(effectUnit({ kind: 'listened', measureId: null })).toBe('points');
   });
 
   it('says of what was never changed alone that it cannot be told, and with what', () => {

@@ -13,10 +13,16 @@ export interface EffectWords {
 /** Digits that a difference deserves. */
 export const effectDigits = ({ measureId }: Pick<Criterion, 'measureId'>) => (measureId ? MEASURES[measureId].digits : 1);
 
+/** Unit of a difference: two levels against full scale differ by decibels, two loudnesses by loudness units. */
+export function effectUnit(criterion: Pick<Criterion, 'kind' | 'measureId'>): string {
+  const unit = criterionUnit(criterion);
+  return unit.startsWith('dB') ? 'dB' : unit === 'LUFS' ? 'LU' : unit;
+}
+
 /** A difference in the unit of its criterion, with its interval. */
 export function differenceText({ estimate, low, high }: Difference, criterion: Criterion): string {
   const number = (value: number) => value.toFixed(effectDigits(criterion)).replace('-', '−');
-  return `${number(estimate)} ${criterionUnit(criterion)}${low === null || high === null ? '' : ` (${number(low)} to ${number(high)})`}`;
+  return `${number(estimate)} ${effectUnit(criterion)}${low === null || high === null ? '' : ` (${number(low)} to ${number(high)})`}`;
 }
 
 /** Whether a difference is shown: its interval does not reach nought. */

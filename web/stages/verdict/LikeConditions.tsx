@@ -1,7 +1,6 @@
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { Effects } from '@marvet/core/decide/effects/effects';
-import { effectDigits, untoldText } from '@marvet/core/decide/effects/sayEffects';
-import { criterionUnit } from '@marvet/core/decide/verdictCsv';
+import { effectDigits, effectUnit, untoldText } from '@marvet/core/decide/effects/sayEffects';
 import { signed } from '@marvet/core/measure/catalogue';
 import { useEffectsQuery } from '../../data/judging.ts';
 import { useTrialId } from '../../data/trialData.ts';
@@ -40,7 +39,7 @@ function Figure({ effects, view, candidateId }: { effects: Effects; view: Verdic
     <div className="fact">
       <dt>{criterion.name}</dt>
       <dd className="fw-normal">
-        {own ? `${own.estimate > 0 ? '+' : ''}${signed(own.estimate, effectDigits(criterion))} ${criterionUnit(criterion)}` : (untoldText(candidate, words) ?? 'not recorded')}
+        {own ? `${own.estimate > 0 ? '+' : ''}${signed(own.estimate, effectDigits(criterion))} ${effectUnit(criterion)}` : (untoldText(candidate, words) ?? 'not recorded')}
       </dd>
     </div>
   );
