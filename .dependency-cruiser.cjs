@@ -9,7 +9,7 @@ module.exports = {
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
       to: {
         dependencyTypes: ['npm', 'npm-dev', 'core', 'npm-no-pkg', 'unknown'],
-        pathNot: '(^|/)(zod|fft\\.js|papaparse|suncalc|ics|fast-xml-parser|simple-statistics|ml-matrix|mediabunny|@audio/decode-[a-z0-9]+)(/|$)',
+        pathNot: '(^|/)(zod|fft\\.js|papaparse|suncalc|ics|fast-xml-parser|simple-statistics|ml-matrix|highs|mediabunny|@audio/decode-[a-z0-9]+)(/|$)',
       },
     },
     { name: 'nothing-imports-web', severity: 'error', from: { pathNot: '^web/' }, to: { path: '^web/' } },

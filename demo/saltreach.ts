@@ -78,9 +78,19 @@ export const SALTREACH = bundledTrial({
     .filter((check) => !check.text.includes('spare'))
     .map((check, index) => ({ key: check.key, person: index % 2 ? 'Assistant' : 'Mixer', atMs: DAY_MS - 14 * 3_600_000 + index * 40_000 })),
   roles: [
-    { id: demoId('role', 'ferrier'), name: 'Ferrier', count: 1, needs: 'every word above water and engine, hidden under wool', robustness: 'rough' },
-    { id: demoId('role', 'netmaker'), name: 'Netmaker', count: 1, needs: 'quiet scenes indoors', robustness: 'normal' },
-    { id: demoId('role', 'passengers'), name: 'Passengers', count: 4, needs: 'a line each, out of the box', robustness: 'normal' },
+    {
+      id: demoId('role', 'ferrier'),
+      name: 'Ferrier',
+      count: 1,
+      needs: 'every word above water and engine, hidden under wool',
+      robustness: 'rough',
+      importance: 3,
+      spares: 1,
+      mustHide: true,
+      mustLock: true,
+    },
+    { id: demoId('role', 'netmaker'), name: 'Netmaker', count: 1, needs: 'quiet scenes indoors', robustness: 'normal', importance: 2, mustHide: true },
+    { id: demoId('role', 'passengers'), name: 'Passengers', count: 4, needs: 'a line each, out of the box', robustness: 'normal', mustHide: true },
   ],
   budget: { amount: 6000, currency: 'EUR' },
   comparisons: COMPARISONS,

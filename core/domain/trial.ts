@@ -10,8 +10,23 @@ export const roleSchema = z.object({
   count: z.number().int().min(1, 'A role has 1 to 200 people').max(200, 'A role has 1 to 200 people'),
   needs: z.string().trim().max(300, 'Use at most 300 characters').default(''),
   robustness: z.enum(['gentle', 'normal', 'rough']).default('normal'),
+  /** How much one person of it counts where gear is shared out, against one of another role. */
+  importance: z.number().int().min(1, 'A role counts 1 to 9').max(9, 'A role counts 1 to 9').default(1),
+  /** Units that stand by. */
+  spares: z.number().int().min(0, 'Spares are 0 to 50').max(50, 'Spares are 0 to 50').default(0),
+  /** The plug on the body may not pull out. */
+  mustLock: z.boolean().default(false),
+  /** Worn or hidden, not on a pole. */
+  mustHide: z.boolean().default(false),
+  /** What a candidate must at least reach for it, in the unit of the criterion. */
+  least: z
+    .array(z.object({ criterionId: idSchema, limit: z.number().finite() }))
+    .max(12, 'At most 12 criteria a role')
+    .default([]),
 });
 export type Role = z.infer<typeof roleSchema>;
+/** A role that only counts people. */
+export type RoleDraft = z.input<typeof roleSchema>;
 
 export const budgetSchema = z.object({ amount: z.number().min(0, 'A budget is 0 or more').max(10_000_000, 'A budget is at most 10,000,000'), currency: currencySchema });
 

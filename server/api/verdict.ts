@@ -1,4 +1,6 @@
 import { doubtQuerySchema, type VerdictView } from '@marvet/core/contract/verdict';
+import type { Allocation } from '@marvet/core/decide/allocate/gear';
+import { gearProblem } from '@marvet/core/decide/allocate/gearProblem';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
@@ -6,6 +8,7 @@ import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
 import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
+import { gearFrom } from './gearFrom.ts';
 import { ApiError, download, notFound, parsed, pathId } from './http.ts';
 import type { Services } from './services.ts';
 
@@ -40,6 +43,13 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
         const { weights } = parsed(doubtQuerySchema, context.req.query());
         const doubt = await work.doubt(trial.id, { from: await verdicts.samplesOf(trial), weights });
         return context.json(doubt satisfies RankDoubt);
+      })
+      /** Who gets what. */
+      .get('/allocation', async (context) => {
+        const trial = await trialOf(pathId(context, 'trial'));
+        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const { criteria, rows } = await verdicts.of(trial);
+        return context.json((await work.allocation(trial.id, { problem: gearProblem(await gearFrom(store, trial, criteria, rows)) })) satisfies Allocation);
       })
       .get('/verdict.csv', async (context) => {
         const trial = await trialOf(pathId(context, 'trial'));

@@ -79,6 +79,7 @@ describe('the runner', () => {
     places: { run, resumes: false },
     levels: { run, resumes: false },
     doubt: { run, resumes: false },
+    allocation: { run, resumes: false },
     effects: { run, resumes: false },
   });
 

@@ -1,4 +1,5 @@
 import type { SoundFormat } from '@marvet/core/audio/decode/decodedSound';
+import type { Allocation, GearProblem } from '@marvet/core/decide/allocate/gear';
 import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { DrawnFrom } from '@marvet/core/decide/doubt/samples';
 import type { Effects } from '@marvet/core/decide/effects/effects';
@@ -99,6 +100,12 @@ export interface EffectsTask {
   observed: Observed[];
 }
 
+/** Who gets what. */
+export interface AllocationTask {
+  kind: 'allocation';
+  problem: GearProblem;
+}
+
 /** The takes of files of each recorder, by its clock. */
 export interface PlacesTask {
   kind: 'places';
@@ -162,7 +169,8 @@ export type AnyTask =
   | PlacesTask
   | LevelsTask
   | DoubtTask
-  | EffectsTask;
+  | EffectsTask
+  | AllocationTask;
 
 /** Tasks that are jobs: they have a row, and wait their turn. */
 export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
@@ -184,19 +192,21 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
             ? RoundCut
             : Task extends ClipTask | ComparisonTask
               ? Uint8Array
-              : Task extends LevelsTask
-                ? LevelSeries
-                : Task extends EffectsTask
-                  ? Effects[]
-                  : Task extends DoubtTask
-                    ? RankDoubt
-                    : Task extends PlacesTask
-                      ? PlacedByClock[]
-                      : Task extends PrintTask
-                        ? SoundPrint
-                        : Task extends AlikeTask
-                          ? SoundLink[]
-                          : BuiltPlan;
+              : Task extends AllocationTask
+                ? Allocation
+                : Task extends LevelsTask
+                  ? LevelSeries
+                  : Task extends EffectsTask
+                    ? Effects[]
+                    : Task extends DoubtTask
+                      ? RankDoubt
+                      : Task extends PlacesTask
+                        ? PlacedByClock[]
+                        : Task extends PrintTask
+                          ? SoundPrint
+                          : Task extends AlikeTask
+                            ? SoundLink[]
+                            : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
 import { newId } from '@marvet/core/domain/identity';
@@ -18,7 +19,7 @@ import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
 import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
-import type { ClipTask, ComparisonTask, CutTask, DoubtTask, EffectsTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
+import type { AllocationTask, ClipTask, ComparisonTask, CutTask, DoubtTask, EffectsTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
 
 /** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
 const KEPT_BYTES = 160 << 20;
@@ -36,6 +37,8 @@ export interface Work {
   places(trialId: string, task: Omit<PlacesTask, 'kind'>): Promise<PlacedByClock[]>;
   levels(trialId: string, task: Omit<LevelsTask, 'kind'>): Promise<LevelSeries>;
   doubt(trialId: string, task: Omit<DoubtTask, 'kind'>): Promise<RankDoubt>;
+  /** Who gets what. */
+  allocation(trialId: string, task: Omit<AllocationTask, 'kind'>): Promise<Allocation>;
   effects(trialId: string, task: Omit<EffectsTask, 'kind'>): Promise<Effects[]>;
   plan(trialId: string, plan: PlanDraft, context: PlanContext): Promise<BuiltPlan>;
 }
@@ -67,6 +70,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     levels: waitedFor,
     doubt: waitedFor,
     effects: waitedFor,
+    allocation: waitedFor,
   };
   const runner = openRunner(store, handlers, BULK_AT_ONCE);
   const measuring = openMeasuring(store, runner);
@@ -105,6 +109,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     levels: (trialId, task) => result(trialId, trialId, `levels ${task.path}`, { kind: 'levels', ...task }, true),
     doubt: (trialId, task) => result(trialId, trialId, `doubt ${hashOf(task)}`, { kind: 'doubt', ...task }, true),
     effects: (trialId, task) => result(trialId, trialId, `effects ${hashOf(task)}`, { kind: 'effects', ...task }, true),
+    allocation: (trialId, task) => result(trialId, trialId, `allocation ${hashOf(task)}`, { kind: 'allocation', ...task }, true),
     plan: (trialId, plan, context) => result(trialId, trialId, `plan ${trialId} ${JSON.stringify(plan)} ${JSON.stringify(context)}`, { kind: 'plan', plan, context }, false),
   };
 }

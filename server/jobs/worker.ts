@@ -6,6 +6,8 @@ import { narrowed } from '@marvet/core/audio/narrowed';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
+import { allocate } from '@marvet/core/decide/allocate/allocate';
+import { wholeNumberSolver } from '@marvet/core/decide/allocate/wholeNumbers';
 import { DRAWS, rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import { effectsOf } from '@marvet/core/decide/effects/effects';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
@@ -82,6 +84,8 @@ function done(task: AnyTask, progress: MessagePort): unknown {
       return rankDoubt(task.from, task.weights, DRAWS, sparing(progress));
     case 'effects':
       return task.observed.flatMap((observed) => effectsOf(observed) ?? []);
+    case 'allocation':
+      return wholeNumberSolver().then((solve) => allocate(task.problem, solve));
     case 'plan':
       return buildPlan(task.plan, task.context, sparing(progress));
   }

@@ -1,6 +1,7 @@
 import type { OpenListening } from '@marvet/core/contract/openListening';
 import type { ReelTold } from '@marvet/core/contract/reel';
 import type { VerdictView } from '@marvet/core/contract/verdict';
+import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
 import type { Moment, MomentDraft } from '@marvet/core/domain/moment';
@@ -35,6 +36,7 @@ export const {
   useVerdictQuery,
   useDoubtQuery,
   useEffectsQuery,
+  useAllocationQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
@@ -114,6 +116,8 @@ export const {
       providesTags: ['Verdict'],
     }),
     effects: build.query<Effects[], string>({ query: (trialId) => `trials/${trialId}/verdict/effects`, providesTags: ['Verdict'] }),
+    /** Who gets what; follows roles, budget and kit besides the verdict. */
+    allocation: build.query<Allocation, string>({ query: (trialId) => `trials/${trialId}/verdict/allocation`, providesTags: ['Verdict', 'Trials'] }),
     verdict: build.query<VerdictView, string>({ query: (trialId) => `trials/${trialId}/verdict`, providesTags: ['Verdict'] }),
   }),
 });

@@ -2,7 +2,8 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 /**
  * Rounds that are heard by comparing two or three clips at a time, or put in order, and what was answered; checks that are hidden among
- * clips; guesses which is which; rounds that are closed by hand; listeners who get a page; notes at a moment of a recording.
+ * clips; guesses which is which; rounds that are closed by hand; listeners who get a page; notes at a moment of a recording; what a role asks
+ * of its gear.
  */
 export class Comparisons1765400000000 implements MigrationInterface {
   name = 'Comparisons1765400000000';
@@ -29,6 +30,9 @@ export class Comparisons1765400000000 implements MigrationInterface {
         "recordingId" text NOT NULL REFERENCES "recording" ("id") ON DELETE CASCADE, "atS" real NOT NULL, "note" text NOT NULL, "createdAtMs" integer NOT NULL, "binnedAtMs" integer)`,
     );
     await run.query('CREATE INDEX "moment_trial" ON "moment" ("trialId")');
+    await run.query(
+      `UPDATE "trial" SET "roles" = (SELECT json_group_array(json_patch('{"importance":1,"spares":0,"mustLock":false,"mustHide":false,"least":[]}', "value")) FROM json_each("roles"))`,
+    );
   }
 
   async down(): Promise<void> {

@@ -6,6 +6,7 @@ import Form from 'react-bootstrap/Form';
 import { KeptNumber, KeptText } from '../../parts/fields.tsx';
 import { useNotice } from '../../parts/notices.tsx';
 import { Sheet } from '../../parts/states.tsx';
+import { RoleAsks } from './RoleAsks.tsx';
 
 const ROBUSTNESS: Record<Role['robustness'], string> = { gentle: 'treated gently', normal: 'as usual', rough: 'breaks things' };
 
@@ -25,7 +26,14 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
         <Button
           size="sm"
           variant="outline"
-          onClick={() => onChange({ roles: [...roles, { id: newId(), name: `Role ${roles.length + 1}`, count: 1, needs: '', robustness: 'normal' }] })}
+          onClick={() =>
+            onChange({
+              roles: [
+                ...roles,
+                { id: newId(), name: `Role ${roles.length + 1}`, count: 1, needs: '', robustness: 'normal', importance: 1, spares: 0, mustLock: false, mustHide: false, least: [] },
+              ],
+            })
+          }
         >
           <Plus size={15} aria-hidden /> Role
         </Button>
@@ -70,6 +78,7 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
               <Button size="sm" variant="plain" className="icon" aria-label={`Remove ${role.name}`} onClick={() => remove(role)}>
                 <X size={14} aria-hidden />
               </Button>
+              <RoleAsks role={role} trialId={trial.id} onChange={(values) => change(role.id, values)} />
             </div>
           ))}
         </div>
@@ -94,7 +103,7 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
           }}
         />
         <span className="small soft mb-1">
-          for {roles.reduce((sum, role) => sum + role.count, 0)} people. Kept for the verdict’s allocation; prices in other currencies are not converted.
+          for {roles.reduce((sum, role) => sum + role.count, 0)} people. The verdict shares the gear out by this; prices in other currencies are not converted.
         </span>
       </div>
     </Sheet>

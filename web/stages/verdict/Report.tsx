@@ -14,6 +14,7 @@ import { LinkRanges } from './LinkRanges.tsx';
 import { DifferencesTold } from './MadeDifference.tsx';
 import { Ranking } from './Ranking.tsx';
 import { ToKnow } from './ToKnow.tsx';
+import { WhoGetsWhat } from './WhoGetsWhat.tsx';
 
 /** The verdict as a page to print or to send. */
 export default function Report() {
@@ -71,6 +72,7 @@ export default function Report() {
             </Sheet>
             <HowSure view={verdict.data!} />
             <DifferencesTold view={verdict.data!} />
+            {trial.data!.roles.length > 0 && <WhoGetsWhat trial={trial.data!} view={verdict.data!} />}
             <Sheet title="Figures">
               <FigureTable rows={rows} criteria={criteria} />
             </Sheet>

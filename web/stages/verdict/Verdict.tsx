@@ -15,6 +15,7 @@ import { MadeDifference } from './MadeDifference.tsx';
 import { PriceChart } from './PriceChart.tsx';
 import { Ranking } from './Ranking.tsx';
 import { ToKnow } from './ToKnow.tsx';
+import { WhoGetsWhat } from './WhoGetsWhat.tsx';
 
 /** The verdict: before it is opened, what is missing; then ranking, figures, price, expectation. */
 export default function Verdict() {
@@ -53,6 +54,7 @@ export default function Verdict() {
               </Sheet>
               <ExpectationBeside trial={trial.data!} rows={view.rows} />
             </div>
+            <WhoGetsWhat trial={trial.data!} view={view} />
             <Sheet title="What the scores are made of" aside={<span className="small soft">value, and under it how desirable that is between worst and best</span>}>
               <FigureTable rows={view.rows} criteria={view.criteria} />
             </Sheet>

@@ -1,0 +1,102 @@
+import { type Allocation, type GearProblem, NEXT, type ShareOut, type Wish } from './gear.ts';
+import { shareProgram } from './shareProgram.ts';
+import { smallestConflict } from './smallestConflict.ts';
+import type { SolveWhole } from './wholeNumbers.ts';
+
+/** Sums of points are whole thousandths; two that lie nearer than this are alike. */
+const ALIKE = 5e-4;
+
+/** A step up is worth speaking of from so many points of 100 in the mean. */
+const STEP_POINTS = 0.5;
+
+/**
+ * The best share-out by whole numbers: the most points over people, each counted by the importance of the role, within the wishes; among
+ * equal ones the cheapest.
+ */
+export function allocate(problem: GearProblem, solve: SolveWhole): Allocation {
+  const found = bestOf(problem, problem.wishes, solve);
+  const unlimited = problem.wishes.filter(({ kind }) => kind !== 'budget');
+  const none = { problem, best: null, second: null, next: null, step: null };
+  if (!found) {
+    const program = shareProgram(problem, unlimited);
+    const values = solve(
+      program,
+      program.costs.map((cost) => -cost),
+    );
+    return { ...none, conflict: conflictOf(problem, solve), leastCost: values && program.read(values).cost };
+  }
+  const { program, values } = found;
+  const best = program.read(values);
+  const dearer = problem.budget === null ? null : bestOf({ ...problem, budget: problem.budget + NEXT }, problem.wishes, solve);
+  const next = dearer?.program.read(dearer.values) ?? null;
+  const open = shareProgram(problem, unlimited);
+  const weighed = problem.roles.reduce((sum, { count, importance }) => sum + count * importance, 0);
+  const better = problem.budget === null ? null : cheapest(open, solve, total(program.points, values) + STEP_POINTS * weighed);
+  return {
+    problem,
+    best,
+    second: secondOf(problem, program, values, solve),
+    next: next && next.points > best.points + ALIKE / Math.max(weighed, 1) ? next : null,
+    step: better && open.read(better),
+    conflict: [],
+    leastCost: best.cost,
+  };
+}
+
+const total = (factors: readonly number[], values: readonly number[]) => factors.reduce((sum, factor, index) => sum + factor * (values[index] as number), 0);
+
+type Program = ReturnType<typeof shareProgram>;
+
+function bestOf(problem: GearProblem, wishes: readonly Wish[], solve: SolveWhole): { program: Program; values: number[] } | null {
+  const program = shareProgram(problem, wishes);
+  return mostFor(program, solve);
+}
+
+/** The most points, and of those that have as many the cheapest. */
+function mostFor(program: Program, solve: SolveWhole): { program: Program; values: number[] } | null {
+  const most = solve(program, program.points);
+  if (!most) return null;
+  return { program, values: cheapest(program, solve, total(program.points, most) - ALIKE) ?? most };
+}
+
+/** The cheapest that has at least so many points. */
+function cheapest(program: Program, solve: SolveWhole, points: number): number[] | null {
+  const enough = { terms: program.points.flatMap((worth, column) => (worth === 0 ? [] : [[column, worth] as const])), least: points, most: null };
+  return solve(
+    { most: program.most, rows: [...program.rows, enough] },
+    program.costs.map((cost) => -cost),
+  );
+}
+
+/** The best in which at least one role uses a kind that it did not use, or does without one that it used. */
+function secondOf(problem: GearProblem, program: Program, values: readonly number[], solve: SolveWhole): ShareOut | null {
+  const used = program.uses.filter((column) => values[column] === 1);
+  const other = { terms: program.uses.map((column) => [column, values[column] === 1 ? -1 : 1] as const), least: 1 - used.length, most: null };
+  const found = mostFor({ ...shareProgram(problem, problem.wishes), rows: [...program.rows, other] }, solve);
+  return found && program.read(found.values);
+}
+
+/** Wishes that conflict, the fewest: within one role where that is enough, else over all. */
+function conflictOf(problem: GearProblem, solve: SolveWhole): Wish[] {
+  const { wishes } = problem;
+  const withinRole = problem.roles
+    .map(({ roleId }) => wishes.filter((wish) => 'roleId' in wish && wish.roleId === roleId && wish.kind !== 'spares'))
+    .map((own) => {
+      const possible = (some: readonly number[]) => {
+        const kept = some.map((index) => own[index] as Wish);
+        return !kept.some(({ kind }) => kind === 'people') || problem.kinds.some(({ candidateId }) => kept.every((wish) => !('met' in wish) || wish.met.includes(candidateId)));
+      };
+      return smallestConflict(own.length, possible, solve).map((index) => own[index] as Wish);
+    })
+    .filter((conflict) => conflict.length > 0)
+    .sort((a, b) => a.length - b.length);
+  if (withinRole[0]) return withinRole[0];
+  const possible = (some: readonly number[]) => {
+    const program = shareProgram(
+      problem,
+      some.map((index) => wishes[index] as Wish),
+    );
+    return solve(program, program.costs) !== null;
+  };
+  return smallestConflict(wishes.length, possible, solve).map((index) => wishes[index] as Wish);
+}

@@ -1,0 +1,26 @@
+import type { SolveWhole } from './wholeNumbers.ts';
+
+/**
+ * The fewest wishes that cannot all be met, by turns of the smallest set that meets every known way out (A. Ignatiev, A. Previti,
+ * M. Liffiton and J. Marques-Silva, Smallest MUS extraction with minimal hitting set dualization, 2015): proven smallest.
+ * @param count of wishes, which are told by their place
+ * @param possible whether some of them can be met together; never false for some where it is true for more
+ * @returns their places; empty where all can be met
+ */
+export function smallestConflict(count: number, possible: (some: readonly number[]) => boolean, solve: SolveWhole): number[] {
+  const all = Array.from({ length: count }, (_, index) => index);
+  if (possible(all)) return [];
+  /** Wishes of which giving up all makes the rest possible: a conflict holds at least one of each. */
+  const waysOut: number[][] = [];
+  for (;;) {
+    const picked = solve(
+      { most: all.map(() => 1), rows: waysOut.map((out) => ({ terms: out.map((index) => [index, 1] as const), least: 1, most: null })) },
+      all.map(() => -1),
+    ) as number[];
+    const tried = all.filter((index) => picked[index] === 1);
+    if (!possible(tried)) return tried;
+    const kept = [...tried];
+    for (const index of all) if (!kept.includes(index) && possible([...kept, index])) kept.push(index);
+    waysOut.push(all.filter((index) => !kept.includes(index)));
+  }
+}
