@@ -31,6 +31,11 @@ export interface ToSettle {
   /** The criterion in which most of the doubt lies, and which part of it. */
   criterionId: string;
   share: number;
+  /** Points that the first is ahead in the mean of all draws, and half of the width in which 95 of 100 lie. */
+  aheadPoints: number;
+  withinPoints: number;
+  /** Takes that it rests on. */
+  takes: number;
 }
 
 /** A normal deviate beyond which 2.5 % lie. */
@@ -77,5 +82,12 @@ export function settled({ all, by }: Gaps, criteria: readonly Criterion[], takes
   const widest = by.reduce((most, each, at) => (each.variance > (by[most]?.variance ?? 0) ? at : most), 0);
   const sum = by.reduce((total, each) => total + each.variance, 0);
   if (sum <= 0) return null;
-  return { moreTakes: moreTakes(all.mean, all.variance, takes), criterionId: criteria[widest]?.id ?? '', share: (by[widest]?.variance ?? 0) / sum };
+  return {
+    moreTakes: moreTakes(all.mean, all.variance, takes),
+    criterionId: criteria[widest]?.id ?? '',
+    share: (by[widest]?.variance ?? 0) / sum,
+    aheadPoints: all.mean,
+    withinPoints: CLEAR * Math.sqrt(all.variance),
+    takes,
+  };
 }

@@ -50,7 +50,7 @@ export function settleText(
 }
 
 /** Nobody records more to tell two apart. */
-const MOST_TAKES = 100;
+export const MOST_TAKES = 100;
 
 const digitsOf = ({ measureId }: Pick<Criterion, 'measureId'>) => (measureId ? MEASURES[measureId].digits : 1);
 const valueText = (criterion: Criterion, value: number) => `${signed(value, digitsOf(criterion))} ${criterionUnit(criterion)}`.trim();

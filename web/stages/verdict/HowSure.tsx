@@ -10,6 +10,7 @@ import { useDoubtQuery } from '../../data/judging.ts';
 import { useTakesById, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { RecordNext } from './RecordNext.tsx';
 import { TurnedOver } from './TurnedOver.tsx';
 
 const WEIGHTS: { weights: WeightDoubt; label: string }[] = [
@@ -138,8 +139,9 @@ function ToTell({ doubt, view, nameOf }: { doubt: RankDoubt; view: VerdictView; 
           <li key={text}>{text}</li>
         ))}
       </ul>
+      <RecordNext doubt={doubt} nameOf={nameOf} />
       <Link to="../plan" relative="path" className="small no-print">
-        Plan more takes
+        Look at the plan
       </Link>
     </section>
   );
