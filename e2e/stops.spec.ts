@@ -19,7 +19,7 @@ const HOLE_S = 0.01;
 test('a hundred stops in a logged, metered and recorded walk, clean and hard, lose no line, no reading and at most the last second of sound, and double none', async ({
   context,
 }) => {
-  test.setTimeout(900_000);
+  test.setTimeout(1_500_000);
   const marvet = await runMarvet();
   let read = 0;
   try {

@@ -68,8 +68,9 @@ function eventsTold(report: ChannelReport, kind: EventKind, lengthS: number): To
   return [{ sentence: sentence(`${EVENT_NAMES[kind]} ${events.length} times, ${lastedText(lasted)} in all, first at ${first.startS.toFixed(1)} s`), weight }];
 }
 
+/** From such a share of loud peaks flattened an earlier stage was overloaded. */
+export const OVERLOAD_SHARE = 0.1;
 /** From here on a figure is worth a sentence. */
-const OVERLOAD_SHARE = 0.1;
 const MASKED_SII = 0.45;
 const NOISY_DB = 12;
 const GATED_DB = 5;

@@ -28,6 +28,8 @@ export interface KeptVerdicts {
   samplesOf(trial: TrialRow): Promise<DrawnFrom>;
   /** The values of each criterion with the conditions that they were recorded under. */
   observationsOf(trial: TrialRow): Promise<Observed[]>;
+  /** All that is judged, as it is. */
+  inputOf(trial: TrialRow): Promise<VerdictInput>;
   /** Works out those of the trials that were recorded in last, so that the first one who asks does not wait. */
   warm(): Promise<void>;
 }
@@ -50,6 +52,7 @@ export function keptVerdicts(store: Store): KeptVerdicts {
   return {
     of,
     observationsOf: async (trial) => observationsOf(await inputOf(store, trial, rowsOf.memo(trial.id))),
+    inputOf: (trial) => inputOf(store, trial, rowsOf.memo(trial.id)),
     samplesOf: async (trial) => samplesOf(await inputOf(store, trial, rowsOf.memo(trial.id))),
     async warm() {
       const last = await store.query<{ trialId: string }>(

@@ -3,6 +3,7 @@ import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import { gearProblem } from '@marvet/core/decide/allocate/gearProblem';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
+import type { Limits } from '@marvet/core/decide/limits/limits';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
@@ -10,6 +11,7 @@ import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
 import { gearFrom } from './gearFrom.ts';
 import { ApiError, download, notFound, parsed, pathId } from './http.ts';
+import { limitsOfTrial } from './limitsOfTrial.ts';
 import type { Services } from './services.ts';
 
 /** The verdict, once it was opened; before that only what is still missing. */
@@ -43,6 +45,12 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
         const { weights } = parsed(doubtQuerySchema, context.req.query());
         const doubt = await work.doubt(trial.id, { from: await verdicts.samplesOf(trial), weights });
         return context.json(doubt satisfies RankDoubt);
+      })
+      /** What each candidate can be used for, as far as it was tried. */
+      .get('/limits', async (context) => {
+        const trial = await trialOf(pathId(context, 'trial'));
+        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        return context.json((await limitsOfTrial(store, trial.id, await verdicts.inputOf(trial))) satisfies Limits[]);
       })
       /** Who gets what. */
       .get('/allocation', async (context) => {

@@ -4,6 +4,7 @@ import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
+import type { Limits } from '@marvet/core/decide/limits/limits';
 import type { Moment, MomentDraft } from '@marvet/core/domain/moment';
 import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RankingDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
@@ -37,6 +38,7 @@ export const {
   useDoubtQuery,
   useEffectsQuery,
   useAllocationQuery,
+  useLimitsQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
@@ -118,6 +120,7 @@ export const {
     effects: build.query<Effects[], string>({ query: (trialId) => `trials/${trialId}/verdict/effects`, providesTags: ['Verdict'] }),
     /** Who gets what; follows roles, budget and kit besides the verdict. */
     allocation: build.query<Allocation, string>({ query: (trialId) => `trials/${trialId}/verdict/allocation`, providesTags: ['Verdict', 'Trials'] }),
+    limits: build.query<Limits[], string>({ query: (trialId) => `trials/${trialId}/verdict/limits`, providesTags: ['Verdict', 'Plan'] }),
     verdict: build.query<VerdictView, string>({ query: (trialId) => `trials/${trialId}/verdict`, providesTags: ['Verdict'] }),
   }),
 });

@@ -15,6 +15,7 @@ import { TapeMark } from '../../parts/TapeMark.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { HeardOf } from './HeardOf.tsx';
 import { LikeConditions } from './LikeConditions.tsx';
+import { LimitsOfUse } from './LimitsOfUse.tsx';
 import { LinkRanges } from './LinkRanges.tsx';
 
 /** One candidate: where it stands, what speaks for it and against it, its figures, what was heard, how far it holds, what nobody tried. */
@@ -38,6 +39,10 @@ export default function CandidatePage() {
           );
         const chain = words.chains.get(candidateId);
         const open = Object.entries(notTested(takes.data!, candidateId)) as [ConditionKind, string[]][];
+        const untried = [
+          ...open.map(([kind, levels]) => `${words.kindName(kind)}: ${levels.map((level) => words.label(kind, level)).join(', ')}, where others were recorded`),
+          ...row.missing.map((id) => `${view.criteria.find((criterion) => criterion.id === id)?.name}: no value`),
+        ];
         const where = (key: string) => conditionWordsOfKey(plan.data!, key);
         return (
           <>
@@ -70,23 +75,8 @@ export default function CandidatePage() {
             </Sheet>
             <LikeConditions view={view} candidateId={candidateId} />
             <HeardOf trialId={trialId} candidateId={candidateId} />
+            <LimitsOfUse candidateId={candidateId} open={untried} />
             <LinkRanges trialId={trialId} candidateId={candidateId} />
-            <Sheet title="Not tested">
-              {open.length === 0 && row.missing.length === 0 ? (
-                <p className="soft mb-0">It was recorded at every level that any other one was.</p>
-              ) : (
-                <ul className="mb-0">
-                  {open.map(([kind, levels]) => (
-                    <li key={kind}>
-                      {words.kindName(kind)}: {levels.map((level) => words.label(kind, level)).join(', ')}
-                    </li>
-                  ))}
-                  {row.missing.map((id) => (
-                    <li key={id}>{view.criteria.find((criterion) => criterion.id === id)?.name}: no value</li>
-                  ))}
-                </ul>
-              )}
-            </Sheet>
             <Photos ownerKind="chain" ownerId={candidateId} name={row.candidate.name} />
           </>
         );

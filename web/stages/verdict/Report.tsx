@@ -10,6 +10,7 @@ import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { HowSure } from './HowSure.tsx';
+import { LimitsOfAll } from './LimitsOfUse.tsx';
 import { LinkRanges } from './LinkRanges.tsx';
 import { DifferencesTold } from './MadeDifference.tsx';
 import { Ranking } from './Ranking.tsx';
@@ -76,6 +77,7 @@ export default function Report() {
             <Sheet title="Figures">
               <FigureTable rows={rows} criteria={criteria} />
             </Sheet>
+            <LimitsOfAll candidateIds={rows.map(({ candidate }) => candidate.id)} />
             <LinkRanges trialId={trialId} />
             <ExpectationBeside trial={trial.data!} rows={rows} />
           </>
