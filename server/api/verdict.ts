@@ -4,6 +4,7 @@ import { gearProblem } from '@marvet/core/decide/allocate/gearProblem';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
 import type { Limits } from '@marvet/core/decide/limits/limits';
+import { type RawRow, rawFigures } from '@marvet/core/decide/rawFigures';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { Hono } from 'hono';
@@ -45,6 +46,12 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
         const { weights } = parsed(doubtQuerySchema, context.req.query());
         const doubt = await work.doubt(trial.id, { from: await verdicts.samplesOf(trial), weights });
         return context.json(doubt satisfies RankDoubt);
+      })
+      /** Every value that the verdict rests on. */
+      .get('/raw', async (context) => {
+        const trial = await trialOf(pathId(context, 'trial'));
+        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        return context.json(rawFigures(await verdicts.samplesOf(trial)) satisfies RawRow[]);
       })
       /** What each candidate can be used for, as far as it was tried. */
       .get('/limits', async (context) => {

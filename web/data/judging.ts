@@ -5,6 +5,7 @@ import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
 import type { Limits } from '@marvet/core/decide/limits/limits';
+import type { RawRow } from '@marvet/core/decide/rawFigures';
 import type { Moment, MomentDraft } from '@marvet/core/domain/moment';
 import type { BlindRound, ChoiceDraft, GuessDraft, Listener, ListenerDraft, RankingDraft, RatingDraft, Round, RoundDraft } from '@marvet/core/domain/round';
 import { api } from './api.ts';
@@ -39,6 +40,7 @@ export const {
   useEffectsQuery,
   useAllocationQuery,
   useLimitsQuery,
+  useRawFiguresQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
@@ -120,6 +122,7 @@ export const {
     effects: build.query<Effects[], string>({ query: (trialId) => `trials/${trialId}/verdict/effects`, providesTags: ['Verdict'] }),
     /** Who gets what; follows roles, budget and kit besides the verdict. */
     allocation: build.query<Allocation, string>({ query: (trialId) => `trials/${trialId}/verdict/allocation`, providesTags: ['Verdict', 'Trials'] }),
+    rawFigures: build.query<RawRow[], string>({ query: (trialId) => `trials/${trialId}/verdict/raw`, providesTags: ['Verdict'] }),
     limits: build.query<Limits[], string>({ query: (trialId) => `trials/${trialId}/verdict/limits`, providesTags: ['Verdict', 'Plan'] }),
     verdict: build.query<VerdictView, string>({ query: (trialId) => `trials/${trialId}/verdict`, providesTags: ['Verdict'] }),
   }),

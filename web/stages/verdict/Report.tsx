@@ -1,4 +1,5 @@
 import { Printer } from 'lucide-react';
+import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { useRoundsQuery, useVerdictQuery } from '../../data/judging.ts';
@@ -9,17 +10,21 @@ import { dateText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
+import { HowJudged } from './HowJudged.tsx';
 import { HowSure } from './HowSure.tsx';
 import { LimitsOfAll } from './LimitsOfUse.tsx';
 import { LinkRanges } from './LinkRanges.tsx';
 import { DifferencesTold } from './MadeDifference.tsx';
 import { Ranking } from './Ranking.tsx';
+import { RawFigures } from './RawFigures.tsx';
+import { SavePage } from './SavePage.tsx';
 import { ToKnow } from './ToKnow.tsx';
 import { WhoGetsWhat } from './WhoGetsWhat.tsx';
 
 /** The verdict as a page to print or to send. */
 export default function Report() {
   const trialId = useTrialId();
+  const part = useRef<HTMLDivElement>(null);
   const verdict = useVerdictQuery(trialId);
   const trial = useTrialQuery(trialId);
   const takes = useTakesQuery(trialId);
@@ -42,12 +47,15 @@ export default function Report() {
         );
         const started = done.flatMap((take) => take.startedAtMs ?? []);
         return (
-          <>
+          <div ref={part} className="report">
             <div className="row-line apart no-print">
               <Link to="..">Back to the verdict</Link>
-              <Button onClick={() => window.print()}>
-                <Printer size={16} aria-hidden /> Print
-              </Button>
+              <span className="row-line">
+                <SavePage part={part} title={`${name} report`} />
+                <Button onClick={() => window.print()}>
+                  <Printer size={16} aria-hidden /> Print
+                </Button>
+              </span>
             </div>
             <Sheet title={`${name}: report`}>
               <p className="fs-5 fw-bold mb-1">{question}</p>
@@ -80,7 +88,9 @@ export default function Report() {
             <LimitsOfAll candidateIds={rows.map(({ candidate }) => candidate.id)} />
             <LinkRanges trialId={trialId} />
             <ExpectationBeside trial={trial.data!} rows={rows} />
-          </>
+            <HowJudged view={verdict.data!} takes={takes.data!} rounds={rounds.data!} />
+            <RawFigures view={verdict.data!} />
+          </div>
         );
       }}
     </Loaded>

@@ -1,0 +1,56 @@
+import type { VerdictView } from '@marvet/core/contract/verdict';
+import { leftOutTexts } from '@marvet/core/decide/leftOut';
+import type { Round } from '@marvet/core/domain/round';
+import type { Take } from '@marvet/core/domain/take';
+import { METHOD_VERSION } from '@marvet/core/measure/report.types';
+import { useTrialId } from '../../data/trialData.ts';
+import { useFilesQuery } from '../../data/work.ts';
+import { Loaded, Sheet } from '../../parts/states.tsx';
+
+/** How it was judged: what was measured how, who heard what, whether it was fair, and what was left out. */
+export function HowJudged({ view, takes, rounds }: { view: VerdictView; takes: readonly Take[]; rounds: readonly Round[] }) {
+  const files = useFilesQuery(useTrialId());
+  return (
+    <Sheet title="How it was judged">
+      <Loaded of={[files]}>
+        {() => {
+          const left = leftOutTexts(takes, files.data!);
+          return (
+            <ul className="mb-0">
+              <li>
+                Figures are measured on the audio as it was recorded, by method {METHOD_VERSION}; every figure’s definition, with its standard, stands in the methods that ship with
+                Marvet.
+              </li>
+              {rounds.map((round) => (
+                <li key={round.id}>{roundText(round)}</li>
+              ))}
+              {rounds.length === 0 && <li>Nobody listened blind.</li>}
+              <li>{fairText(view)}</li>
+              <li>{left.length > 0 ? `Left out. ${left.join(' ')}` : 'Nothing that was recorded is left out.'}</li>
+            </ul>
+          );
+        }}
+      </Loaded>
+    </Sheet>
+  );
+}
+
+const KINDS: Record<Round['kind'], string> = {
+  scores: 'points',
+  better: 'which of two is better',
+  same: 'whether X is A or B',
+  odd: 'which of three is the odd one',
+  ranked: 'an order',
+};
+
+function roundText({ kind, recordingIds, targetLufs, listeners }: Round): string {
+  const done = listeners.filter(({ finishedAtMs }) => finishedAtMs !== null).length;
+  return `Listened to blind, for ${KINDS[kind]}: ${recordingIds.length} clips matched to ${targetLufs} LUFS, ${done} of ${listeners.length} who were asked are done.`;
+}
+
+function fairText({ rows, criteria }: VerdictView): string {
+  const apart = criteria.filter((_, index) => (rows ?? []).some((row) => row.cells[index]?.value !== null && row.cells[index]?.sameConditions === false));
+  return apart.length === 0
+    ? 'All candidates were compared under the same conditions, in every criterion.'
+    : `Not all candidates have a value under all conditions in ${apart.map(({ name }) => name).join(', ')}: there only those that they share are compared.`;
+}
