@@ -84,8 +84,10 @@ const mostUsed = (names: readonly string[]) => {
 
 /** Whether what is plugged on the talker's side is known to lock at both ends: all up to the transmitter, or where there is none the microphone. */
 function plugsLock(links: readonly Item[]): boolean {
-  const radio = links.findIndex(({ kind }) => kind === 'transmitter');
-  const own = links.slice(0, radio < 0 ? 2 : radio + 1);
+  // A cover has no plug.
+  const plugged = links.filter(({ kind }) => kind !== 'windscreen');
+  const radio = plugged.findIndex(({ kind }) => kind === 'transmitter');
+  const own = plugged.slice(0, radio < 0 ? 2 : radio + 1);
   const locks = (connector: Item['inputConnector']) => connector !== null && connectorFacts(connector).locks;
   return own.length > 0 && own.slice(1).every((link, at) => locks((own[at] as Item).outputConnector) && locks(link.inputConnector));
 }

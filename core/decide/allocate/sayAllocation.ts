@@ -3,7 +3,8 @@ import { type Allocation, type GearProblem, NEXT, type ShareOut, type Wish } fro
 import { leastText } from './roleAsks.ts';
 
 const money = (amount: number, currency: string) => `${amount.toLocaleString('en', { maximumFractionDigits: 2 })} ${currency}`;
-const listed = (parts: readonly string[]) => parts.join(', ').replace(/, ([^,]*)$/, ' and $1');
+const LIST = new Intl.ListFormat('en-GB');
+const listed = (parts: readonly string[]) => LIST.format(parts);
 const pointsText = (points: number) => `${points.toFixed(1)} points`;
 
 /** What a share-out is worth and costs, as a sentence. */

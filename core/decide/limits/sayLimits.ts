@@ -15,7 +15,8 @@ export type LevelName = (kind: ConditionKind, levelId: string) => string;
 
 const CONFIDENCE = 0.95;
 const takesText = (takes: number) => `${takes} ${takes === 1 ? 'take' : 'takes'}`;
-const listed = (parts: readonly string[]) => parts.join(', ').replace(/, ([^,]*)$/, ' and $1');
+const LIST = new Intl.ListFormat('en-GB');
+const listed = (parts: readonly string[]) => LIST.format(parts);
 
 /** So many of so many, and up to how often it may come all the same. */
 function ofTakes(came: number, takes: number): string {

@@ -23,7 +23,7 @@ export function RawFigures({ view }: { view: VerdictView }) {
     <Sheet title="Raw figures" aside={<span className="small soft">all that the verdict rests on; several values are of several listeners</span>}>
       <Loaded of={[raw, plan]}>
         {() => (
-          <section className="sheet-scroll" tabIndex={0} aria-label="Raw figures">
+          <section className="sheet-scroll" tabIndex={0} aria-label="Figures take by take">
             <table className="plain small raw">
               <thead>
                 <tr>

@@ -60,7 +60,7 @@ function Shared({ trial, view }: { trial: Trial; view: VerdictView }) {
 function Given({ trial, view, best }: { trial: Trial; view: VerdictView; best: ShareOut }) {
   const words = useTrialWords(trial.id);
   return (
-    <section className="sheet-scroll mb-2" tabIndex={0} aria-label="Who gets what">
+    <section className="sheet-scroll mb-2" tabIndex={0} aria-label="Gear of each role">
       <table className="plain">
         <thead>
           <tr>

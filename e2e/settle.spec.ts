@@ -1,0 +1,157 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import type { VerdictView } from '../core/contract/verdict.ts';
+import type { RankDoubt } from '../core/decide/doubt/rankDoubt.ts';
+import { turnOvers } from '../core/decide/doubt/turnOver.ts';
+import type { Take } from '../core/domain/take.ts';
+import type { Trial } from '../core/domain/trial.ts';
+import { MEASURES, signed } from '../core/measure/catalogue.ts';
+import { accessible } from './accessible.ts';
+import { DEMO_FOLDER } from './demoFolder.ts';
+import { type RunningMarvet, runMarvet } from './marvet.ts';
+import { ask } from './smallTrial.ts';
+
+let marvet: RunningMarvet;
+let folder: string;
+let saltreach: Trial;
+test.beforeAll(async () => {
+  test.setTimeout(600_000);
+  marvet = await runMarvet({ demo: DEMO_FOLDER });
+  folder = await mkdtemp(join(tmpdir(), 'marvet-settle-'));
+  saltreach = (await ask<Trial[]>(marvet.address, 'GET', '/trials')).find(({ name }) => name === 'Saltreach')!;
+});
+test.afterAll(async () => {
+  await marvet.dispose();
+  await rm(folder, { recursive: true, force: true });
+});
+
+const at = (stage: string) => `${marvet.address}/trials/${saltreach.id}/${stage}`;
+const verdictNow = () => ask<VerdictView>(marvet.address, 'GET', `/trials/${saltreach.id}/verdict`);
+
+test('a report is saved as one file, opens from a folder, and says figure by figure what the app says', async ({ page, context }) => {
+  await page.goto(at('verdict/report'));
+  await expect(page.getByRole('region', { name: 'Raw figures' }).getByRole('row').nth(2)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Who gets what' }).first()).toContainText('Ferrier');
+  await expect(page.getByRole('region', { name: 'Limits of use' })).toContainText('Words stay clear');
+  await accessible(page);
+  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'One file' }).click()]);
+  expect(saved.suggestedFilename()).toBe('Saltreach report.html');
+  const text = await readFile(await saved.path(), 'utf8');
+  expect(text).not.toMatch(/<script|src="(?!data:)|url\("(?!data:)/);
+  const place = join(folder, 'report.html');
+  await writeFile(place, text);
+
+  await marvet.stop();
+  const away = await context.newPage();
+  const asked: string[] = [];
+  away.on('request', (request) => asked.push(request.url()));
+  await away.goto(`file://${place}`);
+  await expect(away.getByText(/is clearly first/)).toBeVisible();
+  expect(asked.filter((address) => !address.startsWith('data:') && !address.startsWith('file:'))).toEqual([]);
+  // The fonts of the app came along.
+  expect(await away.evaluate(() => [...document.fonts].some((font) => font.status === 'loaded'))).toBe(true);
+  const figures = away.locator('.sheet', { has: away.getByRole('heading', { name: 'Figures', exact: true }) });
+  const raw = away.getByRole('region', { name: 'Raw figures' }).last();
+  const shown = await figures.locator('tbody tr').evaluateAll((rows) => rows.map((row) => [...row.querySelectorAll('td')].map((cell) => cell.textContent ?? '')));
+  const rawRows = await raw.locator('tbody tr').count();
+  await away.close();
+
+  await marvet.start();
+  const { rows, criteria } = await verdictNow();
+  expect(shown).toHaveLength(criteria.length);
+  for (const [index, criterion] of criteria.entries()) {
+    for (const [column, row] of rows!.entries()) {
+      const value = row.cells[index]!.value!;
+      expect(shown[index]![3 + column]).toContain(signed(value, criterion.measureId ? MEASURES[criterion.measureId].digits : 1));
+    }
+  }
+  const all = await ask<unknown[]>(marvet.address, 'GET', `/trials/${saltreach.id}/verdict/raw`);
+  expect(rawRows).toBe(Math.min(600, all.length));
+});
+
+test('gear is shared out within the budget; a wish that cannot be met is named with what it conflicts with', async ({ page }) => {
+  await page.goto(at('verdict'));
+  const shared = page.getByRole('region', { name: 'Who gets what' }).first();
+  await expect(shared.getByRole('row', { name: /Ferrier \(1\).*1 ×/ })).toBeVisible();
+  await expect(shared.getByText(/points of 100 in the mean over people, each role counted as it is said to count, for [\d,]+ EUR of 8,000 EUR\./)).toBeVisible();
+  await expect(shared.getByText(/^Second best: /)).toBeVisible();
+
+  // Less money than all wishes cost: the budget stands in the conflict, and what everything else costs is said.
+  await page.goto(at('question'));
+  const roles = page.getByRole('region', { name: 'For whom, and for how much' });
+  await roles.getByLabel('Budget').fill('1500');
+  await roles.getByLabel('Budget').blur();
+  await expect(roles.getByLabel('Budget')).toHaveValue('1500');
+  await expect.poll(async () => (await ask<Trial>(marvet.address, 'GET', `/trials/${saltreach.id}`)).budget?.amount).toBe(1500);
+  await page.goto(at('verdict'));
+  await expect(shared.getByText(/^No share-out meets these \d wishes together: .*to spend at most 1,500 EUR/)).toBeVisible();
+  const least = (await shared.getByText(/Everything else that is asked for costs at least/).textContent())!;
+  const cost = Number(/at least ([\d,]+) EUR/.exec(least)![1]!.replace(',', ''));
+
+  // With just that it can be met, and a role that asks for what nobody has cannot, whatever money there is.
+  await page.goto(at('question'));
+  await roles.getByLabel('Budget').fill(String(cost));
+  await roles.getByLabel('Budget').blur();
+  await expect.poll(async () => (await ask<Trial>(marvet.address, 'GET', `/trials/${saltreach.id}`)).budget?.amount).toBe(cost);
+  await roles
+    .getByText(/worn or hidden$/)
+    .last()
+    .click();
+  await roles.getByLabel('A criterion that Passengers asks something of').selectOption('Voice over noise');
+  const limit = roles.getByLabel(/^Voice over noise at least .* for Passengers$/);
+  await limit.fill('90');
+  await limit.blur();
+  await expect.poll(async () => JSON.stringify((await ask<Trial>(marvet.address, 'GET', `/trials/${saltreach.id}`)).roles)).toContain('"limit":90');
+  await accessible(page);
+  await page.goto(at('verdict'));
+  await expect(
+    shared.getByText(
+      /^No share-out meets these 2 wishes together: gear for Passengers \(4\) and Voice over noise at least 90 dB for Passengers\. No candidate that may be chosen meets it\.$/,
+    ),
+  ).toBeVisible();
+  await page.goto(at('question'));
+  await roles.getByText(/Voice over noise at least 90 dB$/).click();
+  await roles.getByRole('button', { name: 'Passengers no longer asks for Voice over noise' }).click();
+  await page.goto(at('verdict'));
+  await expect(shared.getByText(new RegExp(`for ${cost.toLocaleString('en')} EUR of ${cost.toLocaleString('en')} EUR\\.$`))).toBeVisible();
+});
+
+test('a verdict turned over by a weight is too close, and the takes that would settle it go into the plan', async ({ page }) => {
+  const { rows, criteria } = await verdictNow();
+  const turn = turnOvers(criteria, rows!).all.flatMap((each) => (each.kind === 'weight' ? [each] : []))[0]!;
+  const criterion = criteria.find(({ id }) => id === turn.criterionId)!;
+  const others = criteria.reduce((sum, { id, weight }) => sum + (id === criterion.id ? 0 : weight), 0);
+  const { id, trialId: _trial, ...draft } = criterion;
+  const weigh = async (share: number) => {
+    const { version } = (await verdictNow()).criteria.find((each) => each.id === id) as typeof criterion & { version: number };
+    await ask(marvet.address, 'PUT', `/trials/${saltreach.id}/criteria/${id}`, { ...draft, version, weight: Math.min(100, (others * share) / (1 - share)) });
+  };
+  // A little beyond where it is said to turn over, the other one is first.
+  await weigh(turn.to + 0.02 * Math.sign(turn.to - turn.from));
+  expect((await verdictNow()).rows!.find(({ rank }) => rank === 1)!.candidate.id).toBe(turn.candidateId);
+  // On the way there it gets too close to call, so that more takes would tell.
+  for (const part of [0.5, 0.6, 0.7, 0.8, 0.9]) {
+    await weigh(turn.from + part * (turn.to - turn.from));
+    const doubt = await ask<RankDoubt>(marvet.address, 'GET', `/trials/${saltreach.id}/verdict/doubt?weights=given`);
+    const rival = doubt.places.find(({ candidateId }) => candidateId === turn.candidateId)!;
+    if (doubt.places.find(({ candidateId }) => candidateId === doubt.first)!.beats[doubt.places.indexOf(rival)]! < 0.97) break;
+  }
+  const before = (await ask<Take[]>(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).length;
+
+  await page.goto(at('verdict'));
+  await expect(page.getByText(/^Too close to call between/)).toBeVisible();
+  const apart = page.getByRole('region', { name: 'What would tell them apart' });
+  const press = apart.getByRole('button', { name: /^Plan \d+ takes more$/ });
+  const more = Number(/\d+/.exec((await press.textContent()) as string)![0]);
+  await press.click();
+  await expect(page.getByText(/^Each setup is planned \d+ times; the new slates are in Field/)).toBeVisible();
+  const takes = await ask<Take[]>(marvet.address, 'GET', `/trials/${saltreach.id}/takes`);
+  expect(takes.length - before).toBe(more);
+  expect(takes.filter(({ status }) => status === 'planned').length).toBeGreaterThanOrEqual(more);
+  // Planned takes are counted: nothing more is asked for.
+  await expect(press).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).length).toBe(before);
+});
