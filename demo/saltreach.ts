@@ -92,7 +92,7 @@ export const SALTREACH = bundledTrial({
     { id: demoId('role', 'netmaker'), name: 'Netmaker', count: 1, needs: 'quiet scenes indoors', robustness: 'normal', importance: 2, mustHide: true },
     { id: demoId('role', 'passengers'), name: 'Passengers', count: 4, needs: 'a line each, out of the box', robustness: 'normal', mustHide: true },
   ],
-  budget: { amount: 8000, currency: 'EUR' },
+  budget: { amount: 9000, currency: 'EUR' },
   comparisons: COMPARISONS,
   sample: true,
   slatesSpoken: false,

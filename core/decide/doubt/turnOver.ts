@@ -3,15 +3,12 @@ import type { VerdictCell, VerdictRow } from '../verdict.ts';
 
 /** A change of one thing that puts another candidate first. */
 export type TurnOver =
-  | {
-      kind: 'weight';
-      criterionId: string;
-      candidateId: string /** Share of the whole as it is, and as it would have to be, the others among themselves as they are. */;
-      from: number;
-      to: number;
-    }
-  | { kind: 'value'; criterionId: string; candidateId: string /** Value of the first one as it is, and as it would have to be. */; from: number; to: number }
-  | { kind: 'limit'; criterionId: string /** Who would be first without this limit. */; candidateId: string; value: number };
+  /** Share of the whole as it is, and as it would have to be, the others among themselves as they are. */
+  | { kind: 'weight'; criterionId: string; candidateId: string; from: number; to: number }
+  /** Value of the first one as it is, and as it would have to be. */
+  | { kind: 'value'; criterionId: string; candidateId: string; from: number; to: number }
+  /** Who would be first without this limit. */
+  | { kind: 'limit'; criterionId: string; candidateId: string; value: number };
 
 export interface TurnOvers {
   /** The smallest of each kind first; empty where nothing of the kind does it. */

@@ -31,15 +31,15 @@ const told = (samples: readonly LimitSample[]) =>
 describe('limits of use', () => {
   it('tells up to which wind a cover kept it out, and from which it did not', () => {
     const [bare, fur] = told([windy('bare', 2, 0), windy('bare', 4, 0.3), windy('bare', 6, 0.8), windy('fur', 6, 0), windy('fur', 8, 0.01)]);
-    expect(bare).toEqual({ about: 'wind', text: 'With bare no wind in the sound up to 2 m/s, and some from 4 m/s on.', evidence: expect.stringContaining('wind in 2 of 3 takes') });
-    expect(fur?.text).toBe('With fur no wind in the sound up to 8 m/s.');
+    expect(bare).toEqual({ about: 'wind', text: 'Bare: no wind in the sound up to 2 m/s, and some from 4 m/s on.', evidence: expect.stringContaining('wind in 2 of 3 takes') });
+    expect(fur?.text).toBe('Fur: no wind in the sound up to 8 m/s.');
     // None of two is hardly anything: an exact interval of 0 of 2 reaches to 84 %.
     expect(fur?.evidence).toBe('wind in 0 of 2 takes, so 0 to 84 % with 95 % confidence');
   });
 
   it('claims no order where there is none, and nothing of still air', () => {
-    expect(told([windy('bare', 3, 0.4), windy('bare', 5, 0)])[0]?.text).toBe('With bare wind in the sound at times from 3 m/s on, and none at times up to 5 m/s.');
-    expect(told([windy('bare', 3, 0.4), windy('bare', 5, 0.2)])[0]?.text).toBe('With bare wind in the sound from 3 m/s on, the least it was tried in.');
+    expect(told([windy('bare', 3, 0.4), windy('bare', 5, 0)])[0]?.text).toBe('Bare: wind in the sound at times from 3 m/s on, and none at times up to 5 m/s.');
+    expect(told([windy('bare', 3, 0.4), windy('bare', 5, 0.2)])[0]?.text).toBe('Bare: wind in the sound from 3 m/s on, the gentlest it was tried in.');
     expect(told([windy('bare', 0, 0)])).toEqual([]);
     expect(limitsOpen(limitsOf('c', [windy('bare', 0, 0)], [], () => null))).toContain('wind: no recording was made in wind whose speed is known');
   });
@@ -66,6 +66,7 @@ describe('limits of use', () => {
     );
     expect(told([sample({ clipped: true })])[0]?.text).toBe('It clipped or was overloaded; no gain was noted, so at which it did is not known.');
     expect(told([loud(20, false, -6.25)])[0]?.text).toBe('Nothing clipped: the loudest peak is −6.3 dBTP.');
+    expect(told([loud(20, false, 0.2)])[0]?.text).toBe('Nothing clipped, with no room left: the loudest peak is 0.2 dBTP.');
   });
 
   it('says what feeds the microphone and which link stops first, or that nobody knows', () => {

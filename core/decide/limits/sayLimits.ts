@@ -26,16 +26,17 @@ function ofTakes(came: number, takes: number): string {
 }
 
 const windText = ({ windscreen, takes, windy, freeToMs, heardFromMs }: WindLimit, name: LevelName): LimitSaid => {
-  const cover = name('windscreen', windscreen);
+  const label = name('windscreen', windscreen);
+  const cover = `${label.charAt(0).toLocaleUpperCase()}${label.slice(1)}`;
   const speed = (ms: number | null) => `${ms ?? 0} m/s`;
   const text =
     windy === 0
-      ? `With ${cover} no wind in the sound up to ${speed(freeToMs)}`
+      ? `${cover}: no wind in the sound up to ${speed(freeToMs)}`
       : windy === takes
-        ? `With ${cover} wind in the sound from ${speed(heardFromMs)} on, the least it was tried in`
+        ? `${cover}: wind in the sound from ${speed(heardFromMs)} on, the gentlest it was tried in`
         : (freeToMs as number) < (heardFromMs as number)
-          ? `With ${cover} no wind in the sound up to ${speed(freeToMs)}, and some from ${speed(heardFromMs)} on`
-          : `With ${cover} wind in the sound at times from ${speed(heardFromMs)} on, and none at times up to ${speed(freeToMs)}`;
+          ? `${cover}: no wind in the sound up to ${speed(freeToMs)}, and some from ${speed(heardFromMs)} on`
+          : `${cover}: wind in the sound at times from ${speed(heardFromMs)} on, and none at times up to ${speed(freeToMs)}`;
   return { about: 'wind', text: `${text}.`, evidence: `wind in ${ofTakes(windy, takes)}` };
 };
 
@@ -75,6 +76,8 @@ function clearTexts(limits: readonly ClearLimit[], about: 'noise' | 'room', inde
   ];
 }
 
+/** Peaks above this are as good as full. */
+const FULL_DBTP = -1;
 const STAGES = { transmitter: 'the transmitter', receiver: 'the receiver', recorder: 'the recorder' } as const;
 
 function levelText({ takes, clipped, loudestDbtp, speechDbfs, gains }: LevelLimit): LimitSaid {
@@ -86,7 +89,7 @@ function levelText({ takes, clipped, loudestDbtp, speechDbfs, gains }: LevelLimi
   );
   const text =
     clipped === 0
-      ? `Nothing clipped${loudestDbtp === null ? '' : `: the loudest peak is ${loudestDbtp.toFixed(1)} dBTP`}`
+      ? `Nothing clipped${loudestDbtp === null ? '' : `${loudestDbtp > FULL_DBTP ? ', with no room left' : ''}: the loudest peak is ${loudestDbtp.toFixed(1)} dBTP`}`
       : `It clipped or was overloaded${gain.length > 0 ? `: ${gain.join('; ')}` : '; no gain was noted, so at which it did is not known'}`;
   const speech = speechDbfs ? `; speech lay at ${speechDbfs[0].toFixed(0)} to ${speechDbfs[1].toFixed(0)} dBFS`.replaceAll('-', '−') : '';
   return { about: 'level', text: `${text.replaceAll('-', '−')}.`, evidence: `${ofTakes(clipped, takes)}${speech}` };

@@ -2,6 +2,7 @@ import type { VerdictView } from '@marvet/core/contract/verdict';
 import { leftOutTexts } from '@marvet/core/decide/leftOut';
 import type { Round } from '@marvet/core/domain/round';
 import type { Take } from '@marvet/core/domain/take';
+import { signed } from '@marvet/core/measure/catalogue';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { useTrialId } from '../../data/trialData.ts';
 import { useFilesQuery } from '../../data/work.ts';
@@ -45,7 +46,7 @@ const KINDS: Record<Round['kind'], string> = {
 
 function roundText({ kind, recordingIds, targetLufs, listeners }: Round): string {
   const done = listeners.filter(({ finishedAtMs }) => finishedAtMs !== null).length;
-  return `Listened to blind, for ${KINDS[kind]}: ${recordingIds.length} clips matched to ${targetLufs} LUFS, ${done} of ${listeners.length} who were asked are done.`;
+  return `Listened to blind, for ${KINDS[kind]}: ${recordingIds.length} clips matched to ${signed(targetLufs, 0)} LUFS, ${done} of ${listeners.length} who were asked are done.`;
 }
 
 function fairText({ rows, criteria }: VerdictView): string {

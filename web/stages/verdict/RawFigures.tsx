@@ -1,5 +1,7 @@
 import type { VerdictView } from '@marvet/core/contract/verdict';
+import type { RawRow } from '@marvet/core/decide/rawFigures';
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
+import { grouped } from '@marvet/core/domain/grouped';
 import { slateLabel } from '@marvet/core/domain/take';
 import { MEASURES, signed } from '@marvet/core/measure/catalogue';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
@@ -17,8 +19,6 @@ export function RawFigures({ view }: { view: VerdictView }) {
   const trialId = useTrialId();
   const raw = useRawFiguresQuery(trialId);
   const plan = usePlanQuery(trialId);
-  const takes = useTakesById(trialId);
-  const words = useTrialWords(trialId);
   return (
     <Sheet title="Raw figures" aside={<span className="small soft">all that the verdict rests on; several values are of several listeners</span>}>
       <Loaded of={[raw, plan]}>
@@ -27,9 +27,7 @@ export function RawFigures({ view }: { view: VerdictView }) {
             <table className="plain small raw">
               <thead>
                 <tr>
-                  <th>Take</th>
                   <th>Candidate</th>
-                  <th>Under</th>
                   {view.criteria.map((criterion) => (
                     <th key={criterion.id} className="num">
                       {criterion.name} <span className="soft fw-normal">{criterionUnit(criterion)}</span>
@@ -37,29 +35,49 @@ export function RawFigures({ view }: { view: VerdictView }) {
                   ))}
                 </tr>
               </thead>
-              <tbody>
-                {raw.data!.slice(0, MOST_ROWS).map(({ takeId, candidateId, condition, values }) => {
-                  const take = takes.get(takeId ?? '');
-                  const chain = words.chains.get(candidateId);
-                  return (
-                    <tr key={`${takeId} ${candidateId} ${condition}`}>
-                      <td className="mono">{take ? slateLabel(take) : ''}</td>
-                      <td className="text-nowrap">{chain && <TapeMark tape={chain.tape} name="" />}</td>
-                      <td className="soft">{take ? conditionWordsOfKey(plan.data!, condition) : 'of no take'}</td>
-                      {view.criteria.map(({ id, measureId }, at) => (
-                        <td key={id} className="num">
-                          {(values[at] ?? []).map((value) => signed(value, measureId ? MEASURES[measureId].digits : 1)).join(', ')}
-                        </td>
-                      ))}
-                    </tr>
-                  );
-                })}
-              </tbody>
+              {[...grouped(raw.data!.slice(0, MOST_ROWS), ({ takeId, condition }) => `${takeId} ${condition}`)].map(([key, rows]) => (
+                <OneTake key={key} rows={rows} view={view} where={(condition) => conditionWordsOfKey(plan.data!, condition)} />
+              ))}
             </table>
             {raw.data!.length > MOST_ROWS && <p className="small mb-0">{(raw.data!.length - MOST_ROWS).toLocaleString('en')} more rows are in the figures of Takes, as CSV.</p>}
           </section>
         )}
       </Loaded>
     </Sheet>
+  );
+}
+
+/** What all candidates of one take have, under the take and its condition. */
+function OneTake({ rows, view, where }: { rows: readonly RawRow[]; view: VerdictView; where(condition: string): string }) {
+  const trialId = useTrialId();
+  const words = useTrialWords(trialId);
+  const take = useTakesById(trialId).get(rows[0]?.takeId ?? '');
+  return (
+    <tbody className="keep">
+      <tr>
+        <th colSpan={1 + view.criteria.length} scope="rowgroup" className="fw-normal">
+          {take ? (
+            <>
+              <b className="mono">{slateLabel(take)}</b> <span className="soft">{where(rows[0]?.condition ?? '')}</span>
+            </>
+          ) : (
+            <span className="soft">of no take: marks, and how far links hold</span>
+          )}
+        </th>
+      </tr>
+      {rows.map(({ candidateId, values }) => {
+        const chain = words.chains.get(candidateId);
+        return (
+          <tr key={candidateId} data-raw>
+            <td className="text-nowrap">{chain && <TapeMark tape={chain.tape} name="" />}</td>
+            {view.criteria.map(({ id, measureId }, at) => (
+              <td key={id} className="num">
+                {(values[at] ?? []).map((value) => signed(value, measureId ? MEASURES[measureId].digits : 1)).join(', ')}
+              </td>
+            ))}
+          </tr>
+        );
+      })}
+    </tbody>
   );
 }

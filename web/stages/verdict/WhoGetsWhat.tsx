@@ -66,7 +66,6 @@ function Given({ trial, view, best }: { trial: Trial; view: VerdictView; best: S
           <tr>
             <th>Role</th>
             <th>Gets</th>
-            <th>Asked for</th>
           </tr>
         </thead>
         <tbody>
@@ -74,19 +73,19 @@ function Given({ trial, view, best }: { trial: Trial; view: VerdictView; best: S
             <tr key={role.id}>
               <td>
                 {role.name} <span className="soft">({role.count})</span>
+                <div className="small soft">{asksText(role, view.criteria)}</div>
               </td>
               <td>
                 {(best.given.find(({ roleId }) => roleId === role.id)?.kinds ?? []).map(({ candidateId, count, spares }) => {
                   const chain = words.chains.get(candidateId);
                   return (
-                    <div key={candidateId} className="text-nowrap">
+                    <div key={candidateId}>
                       <span className="mono">{count} ×</span> {chain && <TapeMark tape={chain.tape} name="" />} {chain?.name}
                       {spares > 0 && <span className="soft"> and {spares} to spare</span>}
                     </div>
                   );
                 })}
               </td>
-              <td className="small soft">{asksText(role, view.criteria)}</td>
             </tr>
           ))}
         </tbody>
