@@ -118,6 +118,30 @@ test('gear is shared out within the budget; a wish that cannot be met is named w
   await expect(shared.getByText(new RegExp(`for ${cost.toLocaleString('en')} EUR of ${cost.toLocaleString('en')} EUR\\.$`))).toBeVisible();
 });
 
+test('what a trial found is kept: on the item, and as what is believed of the same gear in another trial', async ({ page }) => {
+  const { rows } = await verdictNow();
+  const first = rows!.find(({ rank }) => rank === 1)!;
+  await page.goto(at('kit?part=library'));
+  await page.getByRole('button', { name: 'Change Quoinholt Osier lavalier' }).click();
+  const kept = page.getByRole('region', { name: 'What trials found' });
+  await expect(kept.getByText(new RegExp(`^Place 1 of ${rows!.length}, ${Math.round(first.score!)} points of 100, in \\d+ takes at slipway, `))).toBeVisible();
+  await accessible(page);
+
+  const again = await ask<Trial>(marvet.address, 'POST', `/trials/${saltreach.id}/copy`);
+  await page.goto(`${marvet.address}/trials/${again.id}/question`);
+  const believed = page.getByRole('region', { name: 'Believed from earlier trials' });
+  await expect(believed.getByRole('region', { name: 'Believed of Quoinholt Osier' })).toContainText(`Place 1 of ${rows!.length}`);
+  await accessible(page);
+  // Believed is not measured: the new trial has no value yet.
+  const fresh = await ask<VerdictView>(marvet.address, 'GET', `/trials/${again.id}/verdict`);
+  expect(fresh.missing.every(({ criterionIds }) => criterionIds.length > 0)).toBe(true);
+  await believed
+    .getByRole('link', { name: /^Saltreach/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Limits of use' })).toBeVisible();
+});
+
 test('a verdict turned over by a weight is too close, and the takes that would settle it go into the plan', async ({ page }) => {
   const { rows, criteria } = await verdictNow();
   const turn = turnOvers(criteria, rows!).all.flatMap((each) => (each.kind === 'weight' ? [each] : []))[0]!;

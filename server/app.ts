@@ -28,6 +28,7 @@ import { doorRoutes } from './api/door.ts';
 import { figuresOutRoutes } from './api/figuresOut.ts';
 import { fileRoutes } from './api/files.ts';
 import { foreseenRoutes } from './api/foreseen.ts';
+import { foundRoutes } from './api/found.ts';
 import { guardOrigin, HEADERS } from './api/guard.ts';
 import { ApiError } from './api/http.ts';
 import { itemRoutes } from './api/items.ts';
@@ -126,6 +127,7 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
   app.route('/api/items', itemRoutes(store));
   for (const kind of LIBRARY_KINDS) app.route(`/api/library/${kind}`, libraryRoutes(store, kind));
   app.route('/api/learned', learnedRoutes(store));
+  app.route('/api/found', foundRoutes(services));
   app.route('/api/photos', photoRoutes(services));
   app.route('/api/restore', restoreRoutes(services));
   app.route('/api/listen', listenRoutes(services));

@@ -37,7 +37,13 @@ describe('the verdict', () => {
     for (const sealed of ['doubt', 'effects', 'allocation', 'limits', 'raw']) expect((await harness.call('GET', `${at}/verdict/${sealed}`)).status).toBe(409);
     await harness.call('PUT', `${at}/marks`, { chainId: chains[0], criterionId: locks.body.id, points: 2, remark: 'fell out' });
     await harness.call('PUT', `${at}/marks`, { chainId: chains[1], criterionId: locks.body.id, points: 9, remark: '' });
+    // What a sealed trial found is kept from every other one, too.
+    expect((await harness.call('GET', '/found')).body).toEqual([]);
     await harness.call('POST', `${at}/verdict/open`);
+    expect((await harness.call('GET', '/found')).body).toMatchObject([
+      { trialId: trial.id, candidateId: chains[1], rank: 1, of: 2, takes: 1 },
+      { trialId: trial.id, candidateId: chains[0], rank: null, ruledOut: ['Locks'] },
+    ]);
     const rows = (await harness.call<{ rows: { candidate: { id: string; price: number }; rank: number | null; cells: { value: number }[] }[] }>('GET', `${at}/verdict`)).body.rows;
     expect(rows.map((row) => [row.candidate.id, row.rank, row.candidate.price])).toEqual([
       [chains[1], 1, 100],

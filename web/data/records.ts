@@ -1,5 +1,6 @@
 import { BIN_KINDS, type BinKind, type Binned, type ImportedItems } from '@marvet/core/contract/answers';
 import { TAGS_OF_TRIAL } from '@marvet/core/contract/events';
+import type { FoundBefore } from '@marvet/core/decide/foundBefore';
 import type { ChainDraft, StoredChain } from '@marvet/core/domain/chain';
 import type { CriterionDraft, Mark, MarkDraft, StoredCriterion } from '@marvet/core/domain/criterion';
 import type { FrameDraft, StoredFrame } from '@marvet/core/domain/frame';
@@ -49,6 +50,7 @@ export const {
   useMarksQuery,
   useSaveMarkMutation,
   useItemsQuery,
+  useFoundBeforeQuery,
   useSaveItemMutation,
   useBinItemMutation,
   useRestoreItemMutation,
@@ -89,6 +91,8 @@ export const {
       query: ({ trialId, mark }) => ({ url: `trials/${trialId}/marks`, method: 'PUT', body: mark }),
       invalidatesTags: ['Marks', 'Verdict'],
     }),
+    /** What trials with an open verdict found of their candidates. */
+    foundBefore: build.query<FoundBefore[], void>({ query: () => 'found', providesTags: ['Verdict', 'Trials'] }),
     items: build.query<StoredItem[], void>({ query: () => 'items', providesTags: ['Items'] }),
     saveItem: build.mutation<StoredItem, { from: Started | null; draft: ItemDraft }>({
       query: ({ from, draft }) => ({ url: from ? `items/${from.id}` : 'items', method: from ? 'PUT' : 'POST', body: from ? { ...draft, version: from.version } : draft }),

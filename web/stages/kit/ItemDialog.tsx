@@ -10,6 +10,7 @@ import { NumberField } from '../../parts/NumberField.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
 import { useRecordForm } from '../../parts/useRecordForm.ts';
+import { ItemFound } from './ItemFound.tsx';
 import { ItemMore } from './ItemMore.tsx';
 import { SensitivityField } from './SensitivityField.tsx';
 
@@ -121,6 +122,7 @@ export function ItemDialog({ item, onClose }: { item: StoredItem | null; onClose
       </div>
       <ItemMore form={form as never} />
       <Field label="Remarks">{(id) => <Form.Control as="textarea" rows={2} id={id} {...form.register('remark')} />}</Field>
+      {item && <ItemFound itemId={item.id} />}
       {item && <Photos ownerKind="item" ownerId={item.id} name={item.name} />}
     </RecordDialog>
   );

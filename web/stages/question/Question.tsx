@@ -10,6 +10,7 @@ import { KeptText } from '../../parts/fields.tsx';
 import { SaveTrouble } from '../../parts/SaveTrouble.tsx';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { Believed } from './Believed.tsx';
 import { Criteria } from './Criteria.tsx';
 import { Expectation } from './Expectation.tsx';
 import { Pairwise } from './Pairwise.tsx';
@@ -63,6 +64,7 @@ function QuestionDesk({ saved, fetching, criteria, factors }: QuestionDeskProps)
           </div>
         </Sheet>
         <Expectation trial={trial} />
+        <Believed trialId={trial.id} />
       </div>
     </div>
   );
