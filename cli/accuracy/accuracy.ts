@@ -4,6 +4,7 @@ import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
+import { judgeCalls } from './calls.ts';
 import type { Judged } from './judge.ts';
 import { judgeAllReal } from './real/judgeAllReal.ts';
 import { recordingsFolder } from './real/packages.ts';
@@ -38,7 +39,7 @@ const folder = mkdtempSync(join(tmpdir(), 'marvet-accuracy-'));
 const native = spawnSync('ffmpeg', ['-version']).status === 0 ? speedAgainstNative(folder, recordings) : null;
 rmSync(folder, { recursive: true, force: true });
 const path = fileURLToPath(new URL('../../docs/accuracy.md', import.meta.url));
-const text = accuracyText(held, tuning, real, native);
+const text = accuracyText(held, tuning, real, native, judgeCalls(process.env.TAKES ? 50 : 400));
 // A quick look is for looking at: the document rests on the whole.
 if (process.env.TAKES) console.log(text);
 else {

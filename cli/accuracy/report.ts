@@ -1,5 +1,6 @@
 import { EVENT_KINDS } from '@marvet/core/domain/measureId';
 import { METHOD_VERSION } from '@marvet/core/measure/report.types';
+import { type Calls, callsText } from './calls.ts';
 import { ACCURACY_FIGURES, type AccuracyFigure, type Judged, score } from './judge.ts';
 import type { RealProof } from './real/judgeAllReal.ts';
 import { realText } from './real/realText.ts';
@@ -75,7 +76,7 @@ function speedText(native: SpeedComparison | null): string {
 }
 
 /** docs/accuracy.md: where it is weak, how right events and figures are, and how fast. */
-export function accuracyText(held: readonly Judged[], tuning: readonly Judged[], real: RealProof | null, native: SpeedComparison | null): string {
+export function accuracyText(held: readonly Judged[], tuning: readonly Judged[], real: RealProof | null, native: SpeedComparison | null, calls: readonly Calls[]): string {
   const weak: string[] = [];
   const figures = figureRows(held, weak);
   const events = eventRows(held, weak, 'held-out');
@@ -123,6 +124,10 @@ The same on the ${tuning.length} takes that thresholds were set with:
 | kind | events | recall | precision | wanted | false a minute on clean speech |
 |---|---|---|---|---|---|
 ${tuned.join('\n')}
+
+## Verdicts
+
+${callsText(calls)}
 
 ## Speed
 

@@ -8,13 +8,10 @@ import { listenerSpread } from './listenerSpread.ts';
 import { rankDoubt } from './rankDoubt.ts';
 import type { DrawnFrom, DrawnSample } from './samples.ts';
 import { closeText, closeToFirst, settleText } from './sayDoubt.ts';
+import { openCriterion, simulatedTrial } from './simulatedTrial.ts';
 import { turnOvers } from './turnOver.ts';
 
-const criterion = (id: string, rest: Partial<Criterion> = {}): Criterion => ({
-  ...{ id, trialId: 't', name: id, kind: 'measured', measureId: 'noise.snrDb', weight: 1, best: 100, worst: 0, otherWorst: null, aggregation: 'median', where: {} },
-  ...{ worstWords: '', bestWords: '', dealbreaker: null, remark: '', position: 0 },
-  ...rest,
-});
+const criterion = openCriterion;
 const sample = (candidate: number, take: number | null, value: number, rest: Partial<DrawnSample> = {}): DrawnSample => ({
   ...{ candidate, take, listener: null, condition: `c${take}`, value, weight: 1 },
   ...rest,
@@ -48,20 +45,8 @@ function judged({ criteria, candidateIds, samples }: DrawnFrom) {
 }
 
 /** Takes of several candidates that met the same moments. */
-function trial(random: ReturnType<typeof randomSource>, takes: number, candidates: number, criteria: number, ahead = 0, momentSpread = 4): DrawnFrom {
-  const samples = Array.from({ length: criteria }, () =>
-    Array.from({ length: takes }, (_, take) => {
-      const moment = 50 + momentSpread * random.normal();
-      return Array.from({ length: candidates }, (_, candidate) => sample(candidate, take, moment + random.normal() + (candidate === 0 ? ahead : 0)));
-    }).flat(),
-  );
-  return from(
-    Array.from({ length: criteria }, (_, at) => criterion(`k${at}`)),
-    candidates,
-    takes,
-    samples,
-  );
-}
+const trial = (random: ReturnType<typeof randomSource>, takes: number, candidates: number, criteria: number, ahead = 0, momentSpread = 4) =>
+  simulatedTrial(random, { takes, candidates, criteria, ahead, momentSpread });
 
 describe('the doubt of a ranking', () => {
   it('follows the rules of the verdict: where nothing can be drawn anew it says what the verdict says', () => {
