@@ -36,6 +36,13 @@ test('a report is saved as one file, opens from a folder, and says figure by fig
   await expect(page.getByRole('region', { name: 'Who gets what' }).first()).toContainText('Ferrier');
   await expect(page.getByRole('region', { name: 'Limits of use' })).toContainText('Words stay clear');
   await accessible(page);
+  // Paper is white, whatever the screen is.
+  await page.getByRole('button', { name: 'Dusk' }).click();
+  const inkOf = () => page.getByRole('heading', { name: 'Limits of use' }).evaluate((heading) => getComputedStyle(heading).color);
+  expect(await inkOf()).toBe('rgb(243, 239, 230)');
+  await page.emulateMedia({ media: 'print' });
+  expect(await inkOf()).toBe('rgb(23, 27, 30)');
+  await page.emulateMedia({ media: 'screen' });
   const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'One file' }).click()]);
   expect(saved.suggestedFilename()).toBe('Saltreach report.html');
   const text = await readFile(await saved.path(), 'utf8');
