@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { allocate } from './allocate.ts';
 import type { GearKind, GearProblem, Wish } from './gear.ts';
-import { smallestConflict } from './smallestConflict.ts';
+import { smallestConflict, someConflict } from './smallestConflict.ts';
 import { type SolveWhole, wholeNumberSolver } from './wholeNumbers.ts';
 
 let solve: SolveWhole;
@@ -183,6 +183,10 @@ describe('the smallest conflict', () => {
         const smallest = Math.min(...forbidden.map((set) => set.length));
         expect(found.length).toBe(forbidden.length === 0 ? 0 : smallest);
         expect(possible(found)).toBe(forbidden.length === 0);
+        // Without the proof it may be larger, but nothing in it is idle.
+        const some = someConflict(wishes, possible);
+        expect(some.length > 0).toBe(forbidden.length > 0);
+        for (const each of some) expect(possible(some.filter((other) => other !== each))).toBe(true);
       }),
       { numRuns: 40 },
     );

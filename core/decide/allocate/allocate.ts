@@ -1,10 +1,13 @@
 import { type Allocation, type GearProblem, NEXT, type ShareOut, type Wish } from './gear.ts';
 import { shareProgram } from './shareProgram.ts';
-import { smallestConflict } from './smallestConflict.ts';
+import { smallestConflict, someConflict } from './smallestConflict.ts';
 import type { SolveWhole } from './wholeNumbers.ts';
 
 /** Sums of points are whole thousandths; two that lie nearer than this are alike. */
 const ALIKE = 5e-4;
+
+/** Among more wishes the fewest that conflict are not proven: it would take minutes. */
+const MOST_PROVEN = 12;
 
 /** A step up is worth speaking of from so many points of 100 in the mean. */
 const STEP_POINTS = 0.5;
@@ -96,7 +99,13 @@ function conflictOf(problem: GearProblem, solve: SolveWhole): Wish[] {
       problem,
       some.map((index) => wishes[index] as Wish),
     );
-    return solve(program, program.costs) !== null;
+    return (
+      solve(
+        program,
+        program.costs.map(() => 0),
+      ) !== null
+    );
   };
-  return smallestConflict(wishes.length, possible, solve).map((index) => wishes[index] as Wish);
+  const places = wishes.length <= MOST_PROVEN ? smallestConflict(wishes.length, possible, solve) : someConflict(wishes.length, possible);
+  return places.map((index) => wishes[index] as Wish);
 }

@@ -78,7 +78,7 @@ export interface Allocation {
   next: ShareOut | null;
   /** The cheapest that is better than the best within the budget; null where money buys nothing more. */
   step: ShareOut | null;
-  /** The fewest wishes that conflict; empty where all are met. */
+  /** Wishes that conflict, none of which can be left out, and up to twelve in all the fewest; empty where all are met. */
   conflict: Wish[];
   /** What all other wishes together cost at least; null where no money meets them. */
   leastCost: number | null;

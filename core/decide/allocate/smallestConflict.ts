@@ -24,3 +24,18 @@ export function smallestConflict(count: number, possible: (some: readonly number
     waysOut.push(all.filter((index) => !kept.includes(index)));
   }
 }
+
+/**
+ * Wishes that cannot all be met, none of which can be left out of them: each in turn is given up where the rest still conflict (J. W.
+ * Chinneck and E. W. Dravnieks, Locating minimal infeasible constraint sets in linear programs, 1991). Not proven the fewest, and far quicker.
+ * @param possible as for {@link smallestConflict}
+ */
+export function someConflict(count: number, possible: (some: readonly number[]) => boolean): number[] {
+  let kept = Array.from({ length: count }, (_, index) => index);
+  if (possible(kept)) return [];
+  for (const index of kept) {
+    const without = kept.filter((each) => each !== index);
+    if (!possible(without)) kept = without;
+  }
+  return kept;
+}
