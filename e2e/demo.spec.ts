@@ -209,7 +209,7 @@ const VIEWS: [string, () => string, (page: Page) => Promise<unknown>][] = [
   ],
   ['verdict', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByRole('region', { name: 'Price against score' }).waitFor()],
   ['verdict, how sure', () => `/trials/${saltreach.id}/verdict`, (page) => page.getByText('Explains alone').waitFor()],
-  ['report', () => `/trials/${saltreach.id}/verdict/report`, (page) => page.getByRole('region', { name: 'Figures' }).waitFor()],
+  ['report', () => `/trials/${saltreach.id}/verdict/report`, (page) => page.locator('tr[data-raw]').first().waitFor()],
   ['bin', () => `/trials/${saltreach.id}/bin`, (page) => page.getByRole('region', { name: 'Bin of this trial' }).waitFor()],
 ];
 
