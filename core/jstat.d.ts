@@ -6,8 +6,7 @@ declare module 'jstat' {
     /** Incomplete beta function, regularised. */
     ibeta(x: number, a: number, b: number): number;
     studentt: { inv(p: number, df: number): number; cdf(t: number, df: number): number };
-    chisquare: { inv(p: number, df: number): number };
-    normal: { cdf(x: number, mean: number, deviation: number): number };
+    noncentralt: { cdf(t: number, df: number, noncentrality: number): number };
     /** Logarithm of the number of ways to choose r of n. */
     combinationln(n: number, r: number): number;
   };

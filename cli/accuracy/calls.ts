@@ -4,6 +4,7 @@ import { closeToFirst } from '@marvet/core/decide/doubt/sayDoubt';
 import { simulatedTrial, type TrialShape } from '@marvet/core/decide/doubt/simulatedTrial';
 import { randomSource } from '@marvet/core/simulate/random';
 import { studentPower } from '@marvet/core/statistics/studentPower';
+import { median, rootMeanSquare } from 'simple-statistics';
 
 /** What was called in simulated trials of one shape. */
 export interface Calls {
@@ -53,11 +54,10 @@ function calledFirst(trial: DrawnFrom): string | null {
 /** Standard error of the difference of two equal candidates: of what the verdict compares, the mean of their medians over criteria. */
 function errorOf(trials: readonly DrawnFrom[]): number {
   const medianOf = (samples: DrawnFrom['samples'][number], candidate: number) => {
-    const sorted = samples.flatMap((each) => (each.candidate === candidate ? [each.value] : [])).sort((a, b) => a - b);
-    return ((sorted[Math.floor((sorted.length - 1) / 2)] as number) + (sorted[Math.ceil((sorted.length - 1) / 2)] as number)) / 2;
+    return median(samples.flatMap((each) => (each.candidate === candidate ? [each.value] : [])));
   };
   const differences = trials.map(({ samples }) => samples.reduce((sum, own) => sum + medianOf(own, 0) - medianOf(own, 1), 0) / samples.length);
-  return Math.sqrt(differences.reduce((sum, each) => sum + each ** 2, 0) / differences.length);
+  return rootMeanSquare(differences);
 }
 
 /** The part of docs/accuracy.md on verdicts. */

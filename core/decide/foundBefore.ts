@@ -1,6 +1,7 @@
 import type { Chain } from '../domain/chain.ts';
 import type { Criterion } from '../domain/criterion.ts';
 import type { Item } from '../domain/item.ts';
+import { listed } from '../domain/listed.ts';
 import { isSpoiled, type Take } from '../domain/take.ts';
 import { MEASURES, signed } from '../measure/catalogue.ts';
 import { goodAndBad } from './candidateTold.ts';
@@ -80,8 +81,6 @@ export function foundBefore({ trial, criteria, rows, chains, takes, recorded, st
     ];
   });
 }
-
-const listed = (names: readonly string[]) => new Intl.ListFormat('en-GB').format(names);
 
 /** What was found, in sentences. */
 export function foundTexts({ rank, of, score, ruledOut, best, worst, stations, takes, placement }: FoundBefore): string[] {

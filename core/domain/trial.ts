@@ -25,8 +25,6 @@ export const roleSchema = z.object({
     .default([]),
 });
 export type Role = z.infer<typeof roleSchema>;
-/** A role that only counts people. */
-export type RoleDraft = z.input<typeof roleSchema>;
 
 export const budgetSchema = z.object({ amount: z.number().min(0, 'A budget is 0 or more').max(10_000_000, 'A budget is at most 10,000,000'), currency: currencySchema });
 

@@ -7,7 +7,7 @@ import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { WavError } from '@marvet/core/audio/wavFormat';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import { allocate } from '@marvet/core/decide/allocate/allocate';
-import { wholeNumberSolver } from '@marvet/core/decide/allocate/wholeNumbers';
+import { Undecided, wholeNumberSolver } from '@marvet/core/decide/allocate/wholeNumbers';
 import { DRAWS, rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import { effectsOf } from '@marvet/core/decide/effects/effects';
 import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
@@ -35,7 +35,7 @@ export default async function work({ task, progress }: { task: AnyTask; progress
   try {
     return { ok: true, result: await done(task, progress) };
   } catch (error) {
-    if (error instanceof WavError || error instanceof DecodeError) return { ok: false, message: error.message };
+    if (error instanceof WavError || error instanceof DecodeError || error instanceof Undecided) return { ok: false, message: error.message };
     throw error;
   }
 }

@@ -15,6 +15,7 @@ const kind = (candidateId: string, points: number, ...parts: string[]): GearKind
   candidateId,
   name: candidateId,
   points,
+  untested: false,
   parts: parts.map((itemId) => ({ itemId, uses: 1 })),
 });
 const part = (itemId: string, price: number | null, atHand = 0, serves = 1) => ({ itemId, name: itemId, price, serves, atHand });
@@ -49,6 +50,10 @@ describe('who gets what', () => {
     expect(second?.given[1]?.kinds).toEqual([{ candidateId: 'cheap', count: 6, spares: 0 }]);
     expect(next).toBeNull();
     expect(step?.cost).toBe(3200);
+    // With 300 to go to the next dear one, a hundred buys nothing; with 50 it does, and no step beyond is told.
+    const near = allocate({ ...school, budget: 3150 }, solve);
+    expect(near.next?.cost).toBe(3200);
+    expect(near.step).toBeNull();
   });
 
   it('buys nothing that is at hand, and lets two people share a receiver of two channels', () => {

@@ -1,5 +1,5 @@
 import { type Allocation, type GearProblem, NEXT, type ShareOut, type Wish } from './gear.ts';
-import { shareProgram } from './shareProgram.ts';
+import { type ShareProgram, shareProgram } from './shareProgram.ts';
 import { smallestConflict, someConflict } from './smallestConflict.ts';
 import type { SolveWhole } from './wholeNumbers.ts';
 
@@ -17,53 +17,42 @@ const STEP_POINTS = 0.5;
  * equal ones the cheapest.
  */
 export function allocate(problem: GearProblem, solve: SolveWhole): Allocation {
-  const found = bestOf(problem, problem.wishes, solve);
-  const unlimited = problem.wishes.filter(({ kind }) => kind !== 'budget');
-  const none = { problem, best: null, second: null, next: null, step: null };
-  if (!found) {
-    const program = shareProgram(problem, unlimited);
-    const values = solve(
-      program,
-      program.costs.map((cost) => -cost),
-    );
-    return { ...none, conflict: conflictOf(problem, solve), leastCost: values && program.read(values).cost };
-  }
-  const { program, values } = found;
-  const best = program.read(values);
-  const dearer = problem.budget === null ? null : bestOf({ ...problem, budget: problem.budget + NEXT }, problem.wishes, solve);
-  const next = dearer?.program.read(dearer.values) ?? null;
-  const open = shareProgram(problem, unlimited);
-  const weighed = problem.roles.reduce((sum, { count, importance }) => sum + count * importance, 0);
-  const better = problem.budget === null ? null : cheapest(open, solve, total(program.points, values) + STEP_POINTS * weighed);
-  return {
+  const { budget, wishes, roles } = problem;
+  const whateverItCosts = shareProgram(
     problem,
-    best,
-    second: secondOf(problem, program, values, solve),
-    next: next && next.points > best.points + ALIKE / Math.max(weighed, 1) ? next : null,
-    step: better && open.read(better),
-    conflict: [],
-    leastCost: best.cost,
-  };
+    wishes.filter(({ kind }) => kind !== 'budget'),
+  );
+  const program = shareProgram(problem, wishes);
+  const values = mostFor(program, solve);
+  if (!values) {
+    const least = solve(
+      whateverItCosts,
+      whateverItCosts.costs.map((cost) => -cost),
+    );
+    return { problem, best: null, second: null, next: null, step: null, conflict: conflictOf(problem, solve), leastCost: least && whateverItCosts.read(least).cost };
+  }
+  const best = program.read(values);
+  const none = { problem, best, second: secondOf(program, values, solve), next: null, step: null, conflict: [], leastCost: null };
+  if (budget === null) return none;
+  const points = total(program.points, values);
+  const dearer = shareProgram({ ...problem, budget: budget + NEXT }, wishes);
+  const more = mostFor(dearer, solve);
+  if (more && total(dearer.points, more) > points + ALIKE) return { ...none, next: dearer.read(more) };
+  const weighed = roles.reduce((sum, { count, importance }) => sum + count * importance, 0);
+  const better = cheapest(whateverItCosts, solve, points + STEP_POINTS * weighed);
+  return { ...none, step: better && whateverItCosts.read(better) };
 }
 
 const total = (factors: readonly number[], values: readonly number[]) => factors.reduce((sum, factor, index) => sum + factor * (values[index] as number), 0);
 
-type Program = ReturnType<typeof shareProgram>;
-
-function bestOf(problem: GearProblem, wishes: readonly Wish[], solve: SolveWhole): { program: Program; values: number[] } | null {
-  const program = shareProgram(problem, wishes);
-  return mostFor(program, solve);
-}
-
-/** The most points, and of those that have as many the cheapest. */
-function mostFor(program: Program, solve: SolveWhole): { program: Program; values: number[] } | null {
+/** The most points, and of those that have as many the cheapest; null where the rows cannot be kept. */
+function mostFor(program: ShareProgram, solve: SolveWhole): number[] | null {
   const most = solve(program, program.points);
-  if (!most) return null;
-  return { program, values: cheapest(program, solve, total(program.points, most) - ALIKE) ?? most };
+  return most && (cheapest(program, solve, total(program.points, most) - ALIKE) ?? most);
 }
 
 /** The cheapest that has at least so many points. */
-function cheapest(program: Program, solve: SolveWhole, points: number): number[] | null {
+function cheapest(program: ShareProgram, solve: SolveWhole, points: number): number[] | null {
   const enough = { terms: program.points.flatMap((worth, column) => (worth === 0 ? [] : [[column, worth] as const])), least: points, most: null };
   return solve(
     { most: program.most, rows: [...program.rows, enough] },
@@ -72,11 +61,11 @@ function cheapest(program: Program, solve: SolveWhole, points: number): number[]
 }
 
 /** The best in which at least one role uses a kind that it did not use, or does without one that it used. */
-function secondOf(problem: GearProblem, program: Program, values: readonly number[], solve: SolveWhole): ShareOut | null {
+function secondOf(program: ShareProgram, values: readonly number[], solve: SolveWhole): ShareOut | null {
   const used = program.uses.filter((column) => values[column] === 1);
   const other = { terms: program.uses.map((column) => [column, values[column] === 1 ? -1 : 1] as const), least: 1 - used.length, most: null };
-  const found = mostFor({ ...shareProgram(problem, problem.wishes), rows: [...program.rows, other] }, solve);
-  return found && program.read(found.values);
+  const found = mostFor({ ...program, rows: [...program.rows, other] }, solve);
+  return found && program.read(found);
 }
 
 /** Wishes that conflict, the fewest: within one role where that is enough, else over all. */

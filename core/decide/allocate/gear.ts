@@ -17,6 +17,8 @@ export interface GearKind {
   name: string;
   /** What is sure of its score, 0 to 100. */
   points: number;
+  /** A limit that would rule it out was not tested everywhere. */
+  untested: boolean;
   /** What one unit of it is made of. */
   parts: { itemId: string; uses: number }[];
 }
@@ -49,7 +51,7 @@ export interface GearProblem {
   budget: number | null;
   currency: string;
   /** Candidates that are not given out, with why. */
-  left: { candidateId: string; why: 'ruled out' | 'no score' | 'no parts' }[];
+  left: { candidateId: string; name: string; why: 'ruled out' | 'no score' | 'no parts in Kit' }[];
 }
 
 /** One way to share out. */
@@ -76,10 +78,10 @@ export interface Allocation {
   second: ShareOut | null;
   /** What the next hundred of the budget would buy; null without a budget, or where that is no better. */
   next: ShareOut | null;
-  /** The cheapest that is better than the best within the budget; null where money buys nothing more. */
+  /** Where the next hundred buys nothing, the cheapest that is half a point better in the mean; null where no money brings that. */
   step: ShareOut | null;
   /** Wishes that conflict, none of which can be left out, and up to twelve in all the fewest; empty where all are met. */
   conflict: Wish[];
-  /** What all other wishes together cost at least; null where no money meets them. */
+  /** Where wishes conflict, what all but the budget cost at least; null where no money meets them. */
   leastCost: number | null;
 }

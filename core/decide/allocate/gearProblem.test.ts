@@ -5,9 +5,10 @@ import { placementDraftSchema } from '../../domain/placement.ts';
 import { roleSchema } from '../../domain/trial.ts';
 import { id, measured, take } from '../../testing/verdictInput.ts';
 import type { VerdictRow } from '../verdict.ts';
+import type { Allocation, GearProblem, Wish } from './gear.ts';
 import { type GearFrom, gearProblem } from './gearProblem.ts';
 import { asksText } from './roleAsks.ts';
-import { conflictTexts, unsureTexts, wishText } from './sayAllocation.ts';
+import { besideTexts, conflictTexts, unsureTexts, wishText } from './sayAllocation.ts';
 
 const item = (key: string, draft: object): Item => ({ ...itemDraftSchema.parse({ name: key, ...draft }), id: id(key) });
 const items = [
@@ -68,7 +69,7 @@ describe('what is shared out', () => {
       [id('a'), 40],
       [id('b'), 40],
     ]);
-    expect(left).toEqual([{ candidateId: id('c'), why: 'ruled out' }]);
+    expect(left).toEqual([{ candidateId: id('c'), name: 'c', why: 'ruled out' }]);
     expect(parts.map(({ name, price, serves, atHand }) => [name, price, serves, atHand])).toEqual([
       ['mic', 100, 1, 2],
       ['fur', 20, 1, 0],
@@ -76,7 +77,10 @@ describe('what is shared out', () => {
       ['rx', null, 2, 0],
       ['loose', 50, 1, 0],
     ]);
-    expect(unsureTexts({ problem: gearProblem(from()) })).toEqual(['No price in EUR, so that only what is at hand is given out: rx.']);
+    const unsure = (problem: GearProblem) => unsureTexts({ problem, best: null });
+    expect(unsure(gearProblem(from()))).toEqual(['Not given out: c (ruled out).', 'No price in EUR, so that only what is at hand is given out: rx.']);
+    expect(unsure(gearProblem(from({ chains: [chain('a', []), chain('b', [])] })))[0]).toBe('Not given out: a (no parts in Kit), b (no parts in Kit) and c (ruled out).');
+    expect(unsure(gearProblem(from({ rows: [row('b', 25)], chains: [chain('b', ['loose'])] })))).toEqual([]);
   });
 
   it('knows who meets what a role asks: plugs that are known to lock, with a cover between; values reached; worn ones', () => {
@@ -114,13 +118,57 @@ describe('what is shared out', () => {
       'worn or hidden for Leads',
       'to spend at most 2,000 EUR',
     ]);
-    const none = { problem, best: null, second: null, next: null, step: null };
-    expect(conflictTexts({ ...none, conflict: [problem.wishes[0]!, problem.wishes[5]!], leastCost: 2500 }, [criterion])).toEqual([
+    expect(conflictTexts({ problem, conflict: [problem.wishes[0]!, problem.wishes[5]!], leastCost: 2500 }, [criterion])).toEqual([
       'No share-out meets these 2 wishes together: gear for Leads (2) and to spend at most 2,000 EUR. Give up any one of them, and the rest of these can be met.',
       'Everything else that is asked for costs at least 2,500 EUR.',
     ]);
-    expect(unsureTexts({ problem: gearProblem(from({ trial: { roles: [{ ...role, spares: 0, least: [] }], budget: null } })) })[1]).toBe(
-      'Leads is said to break things, and has neither a spare nor a least mark for how it is built.',
+    const rough = unsureTexts({ problem: gearProblem(from({ trial: { roles: [{ ...role, spares: 0, least: [] }], budget: null } })), best: null });
+    expect(rough).toContain('Leads is said to break things, and has neither a spare nor a least mark for how it is built.');
+  });
+
+  it('says why a conflict cannot be met, and says it of no other one', () => {
+    const problem = gearProblem(from());
+    const [people, spares, least] = problem.wishes as [Wish, Wish, Wish];
+    const why = (conflict: Wish[], change: Partial<GearProblem> = {}) => conflictTexts({ problem: { ...problem, ...change }, conflict, leastCost: null }, [criterion]).join(' ');
+    expect(why([people, { ...least, met: [] } as Wish])).toContain('No candidate that may be given out meets it.');
+    // Each is met by somebody, not by the same: that is no fault of one of them.
+    expect(why([people, least, { kind: 'lock', roleId: role.id, met: [id('b')] }])).toMatch(/Give up any one of them, and the rest of these can be met\.$/);
+    // People and their spares that do not suffice are no wish that a candidate fails.
+    expect(why([people, spares])).not.toContain('No candidate');
+    expect(why([people])).toContain('What is at hand is not enough for it, and the rest has no price.');
+    expect(why([people], { kinds: [] })).toContain('No candidate may be given out.');
+    expect(why([])).toBe('');
+  });
+
+  it('names who is given out although a limit was not tested, and only who is given out', () => {
+    const problem = gearProblem(from({ rows: [row('a', 35, { untested: ['x'] }), row('b', 25, { untested: ['x'] })] }));
+    const share = { points: 1, cost: 1, given: [{ roleId: role.id, kinds: [{ candidateId: id('a'), count: 1, spares: 0 }] }], buy: [], fromHand: [] };
+    expect(unsureTexts({ problem, best: share })).toContain('Given out though a limit was not tested on it: a.');
+    expect(unsureTexts({ problem: gearProblem(from()), best: share }).join(' ')).not.toContain('not tested');
+  });
+
+  it('tells what more money buys only where it buys something', () => {
+    const problem = gearProblem(from());
+    const share = (points: number, cost: number, candidateId: string) => ({
+      points,
+      cost,
+      given: [{ roleId: role.id, kinds: [{ candidateId: id(candidateId), count: 2, spares: 1 }] }],
+      buy: [],
+      fromHand: [],
+    });
+    const texts = (change: Partial<Allocation>) =>
+      besideTexts({ problem, best: share(60, 1900, 'a'), second: null, next: null, step: null, conflict: [], leastCost: null, ...change });
+    expect(texts({})).toEqual([
+      'There is no other way to share out that meets the wishes.',
+      '100 EUR more would buy nothing better. No money would bring half a point more: it is not what limits it.',
+    ]);
+    expect(texts({ second: share(55, 1500, 'b'), next: share(70, 2050, 'b') })).toEqual([
+      'Second best: Leads 2 × b: 55.0 points, 1,500 EUR.',
+      '100 EUR more would buy: Leads 2 × b: 70.0 points, 2,050 EUR.',
+    ]);
+    expect(texts({ step: share(70, 2500, 'b') })[1]).toBe(
+      '100 EUR more would buy nothing better. The next step up costs 500 EUR more than the budget: Leads 2 × b: 70.0 points, 2,500 EUR.',
     );
+    expect(besideTexts({ problem: { ...problem, budget: null }, best: share(60, 1900, 'a'), second: null, next: null, step: null, conflict: [], leastCost: null })).toHaveLength(1);
   });
 });

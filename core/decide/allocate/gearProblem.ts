@@ -1,3 +1,4 @@
+import { modeFast } from 'simple-statistics';
 import type { Chain } from '../../domain/chain.ts';
 import { connectorFacts } from '../../domain/connector.ts';
 import type { Criterion } from '../../domain/criterion.ts';
@@ -27,17 +28,17 @@ export function gearProblem({ trial, criteria, rows, chains, items, placements, 
   const chainById = new Map(chains.map((chain) => [chain.id, chain]));
   const linksOf = (candidateId: string) => chainById.get(candidateId)?.links.flatMap(({ itemId }) => itemById.get(itemId) ?? []) ?? [];
   const left: GearProblem['left'] = [];
-  const kinds = rows.flatMap(({ candidate, lowest, ruledOut }): GearKind[] => {
+  const kinds = rows.flatMap(({ candidate, lowest, ruledOut, untested }): GearKind[] => {
     const uses = new Map<string, number>();
     for (const { id } of linksOf(candidate.id)) uses.set(id, (uses.get(id) ?? 0) + 1);
-    const why = ruledOut.length > 0 ? 'ruled out' : lowest === null ? 'no score' : uses.size === 0 ? 'no parts' : null;
+    const why = ruledOut.length > 0 ? 'ruled out' : lowest === null ? 'no score' : uses.size === 0 ? 'no parts in Kit' : null;
     if (why !== null || lowest === null) {
-      left.push({ candidateId: candidate.id, why: why ?? 'no score' });
+      left.push({ candidateId: candidate.id, name: candidate.name, why: why ?? 'no score' });
       return [];
     }
-    return [{ candidateId: candidate.id, name: candidate.name, points: lowest, parts: [...uses].map(([itemId, each]) => ({ itemId, uses: each })) }];
+    return [{ candidateId: candidate.id, name: candidate.name, points: lowest, untested: untested.length > 0, parts: [...uses].map(([itemId, each]) => ({ itemId, uses: each })) }];
   });
-  const currency = trial.budget?.currency ?? mostUsed(kinds.flatMap(({ parts }) => parts.flatMap(({ itemId }) => itemById.get(itemId)?.currency ?? []))) ?? 'EUR';
+  const currency = trial.budget?.currency ?? modeFast(kinds.flatMap(({ parts }) => parts.flatMap(({ itemId }) => itemById.get(itemId)?.currency ?? []))) ?? 'EUR';
   const parts = [...new Set(kinds.flatMap((kind) => kind.parts.map(({ itemId }) => itemId)))].map((itemId): GearPart => {
     const item = itemById.get(itemId) as Item;
     const price = item.price === null || item.currency !== currency ? null : item.price + (item.adapterPrice ?? 0);
@@ -75,12 +76,6 @@ export function gearProblem({ trial, criteria, rows, chains, items, placements, 
 
 /** Kinds that serve several units at once. */
 const SHARED: ReadonlySet<Item['kind']> = new Set(['receiver', 'recorder', 'camera']);
-
-const mostUsed = (names: readonly string[]) => {
-  const counts = new Map<string, number>();
-  for (const name of names) counts.set(name, (counts.get(name) ?? 0) + 1);
-  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
-};
 
 /** Whether what is plugged on the talker's side is known to lock at both ends: all up to the transmitter, or where there is none the microphone. */
 function plugsLock(links: readonly Item[]): boolean {

@@ -1,10 +1,10 @@
 import type { Criterion } from '../../domain/criterion.ts';
+import { listed } from '../../domain/listed.ts';
 import { type Allocation, type GearProblem, NEXT, type ShareOut, type Wish } from './gear.ts';
 import { leastText } from './roleAsks.ts';
 
-const money = (amount: number, currency: string) => `${amount.toLocaleString('en', { maximumFractionDigits: 2 })} ${currency}`;
-const LIST = new Intl.ListFormat('en-GB');
-const listed = (parts: readonly string[]) => LIST.format(parts);
+/** An amount with its currency. */
+export const money = (amount: number, currency: string) => `${amount.toLocaleString('en', { maximumFractionDigits: 2 })} ${currency}`;
 const pointsText = (points: number) => `${points.toFixed(1)} points`;
 
 /** What a share-out is worth and costs, as a sentence. */
@@ -38,8 +38,8 @@ export function besideTexts({ problem, best, second, next, step }: Allocation): 
         : [
             `${NEXT} ${currency} more would buy nothing better.${
               step
-                ? ` The next step up costs ${money(Math.max(0, step.cost - budget), currency)} more than the budget: ${against(step)}.`
-                : ' Nor would any more: money is not what limits it.'
+                ? ` The next step up costs ${money(step.cost - budget, currency)} more than the budget: ${against(step)}.`
+                : ' No money would bring half a point more: it is not what limits it.'
             }`,
           ]),
   ];
@@ -67,24 +67,36 @@ export function wishText(wish: Wish, { roles, budget, currency }: GearProblem, c
 }
 
 /** Why no share-out meets all wishes, as sentences. */
-export function conflictTexts({ problem, conflict, leastCost }: Allocation, criteria: readonly Criterion[]): string[] {
+export function conflictTexts({ problem, conflict, leastCost }: Pick<Allocation, 'problem' | 'conflict' | 'leastCost'>, criteria: readonly Criterion[]): string[] {
   if (conflict.length === 0) return [];
   const wishes = listed(conflict.map((wish) => wishText(wish, problem, criteria)));
-  const alone = conflict.filter(({ kind }) => kind !== 'people').length === 1;
   const budget = conflict.some(({ kind }) => kind === 'budget');
+  const why =
+    problem.kinds.length === 0
+      ? 'No candidate may be given out.'
+      : conflict.some((wish) => 'met' in wish && wish.met.length === 0)
+        ? 'No candidate that may be given out meets it.'
+        : conflict.length > 1
+          ? 'Give up any one of them, and the rest of these can be met.'
+          : 'What is at hand is not enough for it, and the rest has no price.';
   return [
-    `No share-out meets ${conflict.length === 1 ? 'this' : `these ${conflict.length} wishes together`}: ${wishes}. ${alone && !budget ? 'No candidate that may be chosen meets it.' : 'Give up any one of them, and the rest of these can be met.'}`,
+    `No share-out meets ${conflict.length === 1 ? 'this' : `these ${conflict.length} wishes together`}: ${wishes}. ${why}`,
     ...(budget && leastCost !== null ? [`Everything else that is asked for costs at least ${money(leastCost, problem.currency)}.`] : []),
     ...(budget && leastCost === null ? ['Without the budget the other wishes conflict still.'] : []),
   ];
 }
 
 /** What a share-out does not know or look after, as sentences. */
-export function unsureTexts({ problem }: Pick<Allocation, 'problem'>): string[] {
-  const unpriced = problem.parts.filter(({ price }) => price === null).map(({ name }) => name);
-  const bare = problem.roles.filter(({ roleId, rough, spares }) => rough && spares === 0 && !problem.wishes.some((wish) => wish.kind === 'least' && wish.roleId === roleId));
+export function unsureTexts({ problem, best }: Pick<Allocation, 'problem' | 'best'>): string[] {
+  const { parts, roles, wishes, kinds, left, currency } = problem;
+  const unpriced = parts.filter(({ price }) => price === null).map(({ name }) => name);
+  const bare = roles.filter(({ roleId, rough, spares }) => rough && spares === 0 && !wishes.some((wish) => wish.kind === 'least' && wish.roleId === roleId));
+  const given = new Set(best?.given.flatMap((share) => share.kinds.map(({ candidateId }) => candidateId)));
+  const untested = kinds.filter(({ candidateId, untested: open }) => open && given.has(candidateId)).map(({ name }) => name);
   return [
-    ...(unpriced.length > 0 ? [`No price in ${problem.currency}, so that only what is at hand is given out: ${listed(unpriced)}.`] : []),
+    ...(left.length > 0 ? [`Not given out: ${listed(left.map(({ name, why }) => `${name} (${why})`))}.`] : []),
+    ...(untested.length > 0 ? [`Given out though a limit was not tested on it: ${listed(untested)}.`] : []),
+    ...(unpriced.length > 0 ? [`No price in ${currency}, so that only what is at hand is given out: ${listed(unpriced)}.`] : []),
     ...bare.map(({ name }) => `${name} is said to break things, and has neither a spare nor a least mark for how it is built.`),
   ];
 }

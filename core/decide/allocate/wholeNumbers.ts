@@ -21,12 +21,15 @@ export interface WholeProgram {
  */
 export type SolveWhole = (program: WholeProgram, goal: readonly number[]) => number[] | null;
 
+/** A question that was not decided in its time. */
+export class Undecided extends Error {}
+
 /** Longest that one question may take. */
 const LIMIT_S = 20;
 
 /**
  * A solver of linear programs in whole numbers, by branch and cut to a proven best.
- * @throws where it could not decide within its time
+ * @throws Undecided where it could not decide within its time
  */
 export async function wholeNumberSolver(): Promise<SolveWhole> {
   const highs = await loadHighs();
@@ -37,7 +40,7 @@ export async function wholeNumberSolver(): Promise<SolveWhole> {
     // With its presolve the solver called some share-outs best that were not (allocate.test.ts counts them all); without it none was found.
     const found = highs.solve(asText(program, goal), { output_flag: false, presolve: 'off', mip_rel_gap: 0, mip_abs_gap: 1e-7, time_limit: LIMIT_S });
     if (found.Status === 'Infeasible') return null;
-    if (found.Status !== 'Optimal') throw new Error(`The share-out could not be decided within ${LIMIT_S} s (${found.Status}): take fewer roles or candidates into it`);
+    if (found.Status !== 'Optimal') throw new Undecided(`The share-out could not be decided within ${LIMIT_S} s (${found.Status}): take fewer roles or candidates into it`);
     return program.most.map((_, column) => Math.abs(Math.round((found.Columns[nameOf(column)] as { Primal?: number } | undefined)?.Primal ?? 0)));
   };
 }

@@ -1,4 +1,5 @@
 import type { Criterion } from '../../domain/criterion.ts';
+import { listed } from '../../domain/listed.ts';
 import { percentText } from '../../listen/paired/sayDoubt.ts';
 import { MEASURES, signed } from '../../measure/catalogue.ts';
 import { criterionUnit } from '../verdictCsv.ts';
@@ -27,7 +28,7 @@ export function closeText(doubt: RankDoubt, nameOf: (candidateId: string) => str
   const [nearest] = [...close].sort((a, b) => b.best - a.best);
   if (!nearest) return `${name} is clearly first: it stands above each other one in at least ${percentText(CLEARLY)} of draws. ${often}`;
   const others = close.map(({ candidateId }) => nameOf(candidateId));
-  return `Too close to call between ${[name, ...others].join(', ').replace(/, ([^,]*)$/, ' and $1')}. ${name} leads; ${often.charAt(0).toLowerCase()}${often.slice(1)}`;
+  return `Too close to call between ${listed([name, ...others])}. ${name} leads; ${often.charAt(0).toLowerCase()}${often.slice(1)}`;
 }
 
 /** What it would take to tell one that is too close from the first, as a sentence; empty where nothing can be said. */

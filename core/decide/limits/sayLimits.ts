@@ -1,5 +1,6 @@
 import type { Power } from '../../domain/connector.ts';
 import type { ConditionKind } from '../../domain/factor.ts';
+import { listed } from '../../domain/listed.ts';
 import { exactShare } from '../../statistics/exactTests.ts';
 import type { ClearLimit, LevelLimit, Limits, WindLimit } from './limits.ts';
 
@@ -15,8 +16,6 @@ export type LevelName = (kind: ConditionKind, levelId: string) => string;
 
 const CONFIDENCE = 0.95;
 const takesText = (takes: number) => `${takes} ${takes === 1 ? 'take' : 'takes'}`;
-const LIST = new Intl.ListFormat('en-GB');
-const listed = (parts: readonly string[]) => LIST.format(parts);
 
 /** So many of so many, and up to how often it may come all the same. */
 function ofTakes(came: number, takes: number): string {
