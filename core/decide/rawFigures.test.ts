@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { candidates, heard, id, measured, recording, take } from '../testing/verdictInput.ts';
 import { samplesOf } from './doubt/samples.ts';
-import { leftOutTexts } from './leftOut.ts';
+import { type LeftFrom, type LeftRecording, leftOutTexts } from './leftOut.ts';
 import { rawFigures } from './rawFigures.ts';
 
 const first = take(1, 'near', ['a', 'b']);
@@ -38,14 +38,41 @@ describe('raw figures', () => {
     expect(rows).toHaveLength(3);
   });
 
-  it('names what is left out, and says nothing where nothing is', () => {
-    const file = (name: string, takeId: string | null, state = 'done') => ({ name, takeId, state });
-    expect(leftOutTexts([first], [file('a.wav', 't')])).toEqual([]);
-    expect(leftOutTexts([first, spoiled, { ...second, status: 'planned' }], [file('stray.wav', null), file('slow.wav', 't', 'failed')])).toEqual([
-      'Marked spoiled, so it does not count: 03.',
-      'Planned and not recorded: 02.',
-      'A file that belongs to no take: stray.wav.',
-      'Not measured: slow.wav.',
+  it('names what is left out, and nothing that is not', () => {
+    const again = take(1, 'near', ['a', 'b'], { pass: 2 });
+    const planned = take(4, 'far', ['a'], { status: 'planned', startedAtMs: null });
+    const of = (fileName: string, takeId: string | null, change: Partial<LeftRecording> = {}): LeftRecording => ({
+      fileId: fileName,
+      fileName,
+      takeId,
+      setupId: 's',
+      backup: null,
+      state: 'done',
+      ...change,
+    });
+    const left = (change: Partial<LeftFrom>) => leftOutTexts({ takes: [first], recordings: [of('a.wav', first.id)], passes: null, notes: [], ...change });
+    expect(left({})).toEqual([]);
+    expect(left({ takes: [first, spoiled, planned] })).toEqual(['Marked spoiled, so it does not count: 03.', 'Planned and not recorded: 04.']);
+    // What was recorded without being logged was recorded all the same.
+    expect(left({ takes: [first, planned], recordings: [of('a.wav', first.id), of('b.wav', planned.id)] })).toEqual([]);
+    // A day-long file of which a part belongs to a take is not lost; one of which none does is.
+    expect(left({ recordings: [of('day.wav', null), of('day.wav', first.id), of('stray.wav', null, { setupId: null })] })).toEqual(['A file that belongs to no take: stray.wav.']);
+    expect(left({ recordings: [of('a.wav', first.id, { setupId: null }), of('lower.wav', first.id, { setupId: null, backup: {} })] })).toEqual([
+      'Channels that were given to no candidate, of a.wav.',
     ]);
+    expect(left({ recordings: [of('slow.wav', first.id, { state: 'failed' })] })).toEqual(['Not measured: slow.wav.']);
+    const both = { takes: [first, again], recordings: [of('a.wav', first.id), of('b.wav', again.id)] };
+    expect(left(both)).toEqual(['Done again, so that the last pass counts, and not 01.']);
+    expect(left({ ...both, passes: 'all' })).toEqual([]);
+    // A second pass that was spoiled takes nothing away from the first.
+    expect(left({ ...both, takes: [first, { ...again, flags: spoiled.flags }] })).toEqual(['Marked spoiled, so it does not count: 01/2.']);
+    expect(
+      left({
+        notes: [
+          { kind: 'twice', text: 'Twice.' },
+          { kind: 'listening', text: 'Listening.' },
+        ],
+      }),
+    ).toEqual(['Twice.']);
   });
 });

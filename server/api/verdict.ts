@@ -7,7 +7,7 @@ import type { Limits } from '@marvet/core/decide/limits/limits';
 import { type RawRow, rawFigures } from '@marvet/core/decide/rawFigures';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
 import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
-import { Hono } from 'hono';
+import { type Context, Hono } from 'hono';
 import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
 import { gearFrom } from './gearFrom.ts';
@@ -23,6 +23,13 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
     return trial;
   }
 
+  /** @throws ApiError 409 while its verdict is sealed */
+  async function openedOf(context: Context): Promise<TrialRow> {
+    const trial = await trialOf(pathId(context, 'trial'));
+    if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+    return trial;
+  }
+
   return (
     new Hono()
       .get('/', async (context) => {
@@ -35,40 +42,34 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
       })
       /** What made the difference: the candidate, or a factor of the plan. */
       .get('/effects', async (context) => {
-        const trial = await trialOf(pathId(context, 'trial'));
-        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const trial = await openedOf(context);
         return context.json((await work.effects(trial.id, { observed: await verdicts.observationsOf(trial) })) satisfies Effects[]);
       })
       /** How sure the ranking is. */
       .get('/doubt', async (context) => {
-        const trial = await trialOf(pathId(context, 'trial'));
-        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const trial = await openedOf(context);
         const { weights } = parsed(doubtQuerySchema, context.req.query());
         const doubt = await work.doubt(trial.id, { from: await verdicts.samplesOf(trial), weights });
         return context.json(doubt satisfies RankDoubt);
       })
       /** Every value that the verdict rests on. */
       .get('/raw', async (context) => {
-        const trial = await trialOf(pathId(context, 'trial'));
-        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const trial = await openedOf(context);
         return context.json(rawFigures(await verdicts.samplesOf(trial)) satisfies RawRow[]);
       })
       /** What each candidate can be used for, as far as it was tried. */
       .get('/limits', async (context) => {
-        const trial = await trialOf(pathId(context, 'trial'));
-        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const trial = await openedOf(context);
         return context.json((await limitsOfTrial(store, trial.id, await verdicts.inputOf(trial))) satisfies Limits[]);
       })
       /** Who gets what. */
       .get('/allocation', async (context) => {
-        const trial = await trialOf(pathId(context, 'trial'));
-        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const trial = await openedOf(context);
         const { criteria, rows } = await verdicts.of(trial);
         return context.json((await work.allocation(trial.id, { problem: gearProblem(await gearFrom(store, trial, criteria, rows)) })) satisfies Allocation);
       })
       .get('/verdict.csv', async (context) => {
-        const trial = await trialOf(pathId(context, 'trial'));
-        if (trial.verdictOpenedAtMs === null) throw new ApiError(409, 'sealed', 'Open the verdict first');
+        const trial = await openedOf(context);
         const { criteria, rows, notes } = await verdicts.of(trial);
         const plan = await currentPlan(store, trial.id);
         const where = (key: string) => conditionWordsOfKey(plan, key);

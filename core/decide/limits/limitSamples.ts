@@ -5,12 +5,13 @@ import { usableRecordings, type VerdictInput } from '../usableRecordings.ts';
 import type { LimitSample } from './limits.ts';
 
 /** The recordings that a verdict counts, by candidate, as what limits are told from. */
-export function limitSamples(input: VerdictInput, stations: readonly Pick<Station, 'id' | 'acoustics'>[]): Map<string, LimitSample[]> {
+export function limitSamples(input: VerdictInput, stations: readonly Pick<Station, 'id' | 'acoustics' | 'indoors'>[]): Map<string, LimitSample[]> {
   const byCandidate = new Map<string, LimitSample[]>();
   for (const { recording, take, setup, condition } of usableRecordings(input, [])) {
     const { figures } = recording;
     if (!figures) continue;
-    const around = stations.find(({ id }) => id === condition.station)?.acoustics;
+    const station = stations.find(({ id }) => id === condition.station);
+    const around = station?.acoustics;
     const flattened = figures['levels.flattenedShare'];
     const sample: LimitSample = {
       takeId: take.id,
@@ -22,6 +23,8 @@ export function limitSamples(input: VerdictInput, stations: readonly Pick<Statio
       ),
       windMs: take.windMs ?? around?.windMs ?? null,
       noiseDba: take.noiseDba ?? around?.noiseDba ?? null,
+      ofStation: { wind: take.windMs === null, noise: take.noiseDba === null },
+      indoors: station?.indoors ?? false,
       gains: take.gains[setup.id] ?? {},
       windShare: figures['character.windShare'] ?? null,
       sii: figures['intelligibility.sii'] ?? null,

@@ -10,6 +10,8 @@ const sample = (change: Partial<LimitSample>): LimitSample => ({
   levels: { station: 'slip', windscreen: 'fur', distance: 'near', script: 's' },
   windMs: null,
   noiseDba: null,
+  ofStation: { wind: false, noise: false },
+  indoors: true,
   gains: {},
   windShare: null,
   sii: null,
@@ -37,6 +39,16 @@ describe('limits of use', () => {
     expect(fur?.evidence).toBe('wind in 0 of 2 takes, so 0 to 84 % with 95 % confidence');
   });
 
+  it('says where a speed or a loudness is no reading of the take, and of readings does not', () => {
+    const known = (windMs: number, wind: boolean) => ({ ...windy('fur', windMs, 0), ofStation: { wind, noise: false } });
+    expect(told([known(3, true), known(4, true)])[0]?.evidence).toMatch(/; the wind of all is what the station is known for, not a reading$/);
+    expect(told([known(3, true), known(4, false)])[0]?.evidence).toMatch(/; the wind of 1 is what the station is known for/);
+    expect(told([known(3, false)])[0]?.evidence).not.toContain('known for');
+    const loud = (noiseDba: number, noise: boolean) => sample({ sii: 0.9, noiseDba, ofStation: { wind: false, noise } });
+    expect(told([loud(40, false), loud(60, true)])[0]?.text).toBe('Words stay clear at or in slip, in up to 60 dB A around it, which is what the station is known for.');
+    expect(told([loud(60, false), loud(40, true)])[0]?.text).toBe('Words stay clear at or in slip, in up to 60 dB A around it.');
+  });
+
   it('claims no order where there is none, and nothing of still air', () => {
     expect(told([windy('bare', 3, 0.4), windy('bare', 5, 0)])[0]?.text).toBe('Bare: wind in the sound at times from 3 m/s on, and none at times up to 5 m/s.');
     expect(told([windy('bare', 3, 0.4), windy('bare', 5, 0.2)])[0]?.text).toBe('Bare: wind in the sound from 3 m/s on, the gentlest it was tried in.');
@@ -53,9 +65,11 @@ describe('limits of use', () => {
     ]);
     const off = (distance: string, sti: number) => sample({ levels: { ...sample({}).levels, distance }, sti });
     expect(told([off('far', 0.5), off('near', 0.7)])).toMatchObject([
-      { about: 'room', text: 'Words stay clear at near.', evidence: expect.stringContaining('0.70, clear in 1 of 1 take') },
-      { about: 'room', text: 'Words are not clear at far.' },
+      { about: 'room', text: 'Words stay clear indoors at near.', evidence: expect.stringContaining('0.70, clear in 1 of 1 take') },
+      { about: 'room', text: 'Words are not clear indoors at far.' },
     ]);
+    // Outside it is no room that takes the words away.
+    expect(told([{ ...off('far', 0.5), indoors: false }])).toEqual([]);
   });
 
   it('tells a gain that is safe and one that is not, and says where gain does not explain it', () => {
@@ -98,10 +112,10 @@ describe('limits of use', () => {
       marks: [],
       passes: null,
     };
-    const samples = limitSamples(input, [{ id: 's', acoustics: { windMs: 2, noiseDba: 50 } as never }]);
+    const samples = limitSamples(input, [{ id: 's', indoors: true, acoustics: { windMs: 2, noiseDba: 50 } as never }]);
     expect(samples.get(id('a'))).toMatchObject([
-      { windMs: 2, noiseDba: 50, clipped: true },
-      { windMs: 7, noiseDba: 50, clipped: false, sii: 0.5, sti: null },
+      { windMs: 2, noiseDba: 50, clipped: true, indoors: true, ofStation: { wind: true, noise: true } },
+      { windMs: 7, noiseDba: 50, clipped: false, sii: 0.5, sti: null, ofStation: { wind: false, noise: true } },
     ]);
     expect(samples.get(id('b'))).toBeUndefined();
   });

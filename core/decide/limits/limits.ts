@@ -7,9 +7,12 @@ export interface LimitSample {
   takeId: string;
   /** Levels that it was recorded at, by kind. */
   levels: Partial<Record<ConditionKind, string>>;
-  /** Of the take, or where nobody noted it of its station. */
+  /** Of the take, or where nobody noted it what its station is known for. */
   windMs: number | null;
   noiseDba: number | null;
+  /** Which of the two are the station's. */
+  ofStation: { wind: boolean; noise: boolean };
+  indoors: boolean;
   gains: Gains;
   /** Share of the time with wind in it. */
   windShare: number | null;
@@ -31,6 +34,8 @@ export interface WindLimit {
   /** Fastest wind without any in the sound, and slowest with some, m/s. */
   freeToMs: number | null;
   heardFromMs: number | null;
+  /** Takes whose wind is what the station is known for. */
+  byStation: number;
 }
 
 /** Whether words were clear at a level of something. */
@@ -44,6 +49,8 @@ export interface ClearLimit {
   high: number;
   /** Loudest surroundings among the clear ones, dB A; null where none was noted. */
   clearToDba: number | null;
+  /** That loudness is what a station is known for, and not a reading of the take. */
+  byStation: boolean;
 }
 
 /** What level and which gains it took. */
@@ -64,7 +71,7 @@ export interface Limits {
   wind: WindLimit[];
   /** Words in noise, by what was varied: kinds of noise, or stations. */
   words: ClearLimit[];
-  /** Words in the room, by distance. */
+  /** Words in a room, by distance: indoors only, since what is lost outside is lost to noise. */
   room: ClearLimit[];
   level: LevelLimit | null;
   /** What feeds its microphone, and what stops first; null where nobody knows. */
@@ -91,7 +98,12 @@ export function limitsOf(candidateId: string, samples: readonly LimitSample[], l
     candidateId,
     wind: windLimits(samples),
     words: clearLimits(samples, noiseKind, ({ sii }) => sii, CLEAR_SII),
-    room: clearLimits(samples, 'distance', ({ sti }) => sti, CLEAR_STI)
+    room: clearLimits(
+      samples.filter(({ indoors }) => indoors),
+      'distance',
+      ({ sti }) => sti,
+      CLEAR_STI,
+    )
       .filter(({ levelId }) => distanceM(levelId) !== null)
       .sort((a, b) => (distanceM(a.levelId) as number) - (distanceM(b.levelId) as number)),
     level: levelLimit(samples),
@@ -104,25 +116,35 @@ const most = (values: readonly number[]) => (values.length > 0 ? Math.max(...val
 const least = (values: readonly number[]) => (values.length > 0 ? Math.min(...values) : null);
 
 function windLimits(samples: readonly LimitSample[]): WindLimit[] {
-  const told = samples.flatMap(({ levels, windMs, windShare }) =>
-    levels.windscreen !== undefined && windMs !== null && windMs > 0 && windShare !== null ? [{ windscreen: levels.windscreen, windMs, windy: windShare >= WINDY }] : [],
+  const told = samples.flatMap(({ levels, windMs, windShare, ofStation }) =>
+    levels.windscreen !== undefined && windMs !== null && windMs > 0 && windShare !== null
+      ? [{ windscreen: levels.windscreen, windMs, windy: windShare >= WINDY, byStation: ofStation.wind }]
+      : [],
   );
   return [...new Set(told.map(({ windscreen }) => windscreen))].map((windscreen) => {
     const own = told.filter((each) => each.windscreen === windscreen);
     const speeds = (windy: boolean) => own.flatMap((each) => (each.windy === windy ? [each.windMs] : []));
-    return { windscreen, takes: own.length, windy: speeds(true).length, freeToMs: most(speeds(false)), heardFromMs: least(speeds(true)) };
+    return {
+      windscreen,
+      takes: own.length,
+      windy: speeds(true).length,
+      freeToMs: most(speeds(false)),
+      heardFromMs: least(speeds(true)),
+      byStation: own.filter(({ byStation }) => byStation).length,
+    };
   });
 }
 
 function clearLimits(samples: readonly LimitSample[], kind: ConditionKind, indexOf: (sample: LimitSample) => number | null, clearFrom: number): ClearLimit[] {
   const told = samples.flatMap((sample) => {
     const [levelId, index] = [sample.levels[kind], indexOf(sample)];
-    return levelId !== undefined && index !== null ? [{ levelId, index, noiseDba: sample.noiseDba }] : [];
+    return levelId !== undefined && index !== null ? [{ levelId, index, noiseDba: sample.noiseDba, byStation: sample.ofStation.noise }] : [];
   });
   return [...new Set(told.map(({ levelId }) => levelId))].map((levelId) => {
     const own = told.filter((each) => each.levelId === levelId);
     const clear = own.filter(({ index }) => index >= clearFrom);
     const indices = own.map(({ index }) => index);
+    const clearToDba = most(clear.flatMap(({ noiseDba }) => noiseDba ?? []));
     return {
       kind,
       levelId,
@@ -130,7 +152,8 @@ function clearLimits(samples: readonly LimitSample[], kind: ConditionKind, index
       clear: clear.length,
       low: Math.min(...indices),
       high: Math.max(...indices),
-      clearToDba: most(clear.flatMap(({ noiseDba }) => noiseDba ?? [])),
+      clearToDba,
+      byStation: clearToDba !== null && clear.filter(({ noiseDba }) => noiseDba === clearToDba).every(({ byStation }) => byStation),
     };
   });
 }

@@ -24,10 +24,12 @@ function ofTakes(came: number, takes: number): string {
   return `${came} of ${takesText(takes)}, so ${percent(low)} to ${percent(high)} % with ${percent(CONFIDENCE)} % confidence`;
 }
 
-const windText = ({ windscreen, takes, windy, freeToMs, heardFromMs }: WindLimit, name: LevelName): LimitSaid => {
+const windText = ({ windscreen, takes, windy, freeToMs, heardFromMs, byStation }: WindLimit, name: LevelName): LimitSaid => {
   const label = name('windscreen', windscreen);
   const cover = `${label.charAt(0).toLocaleUpperCase()}${label.slice(1)}`;
-  const speed = (ms: number | null) => `${ms ?? 0} m/s`;
+  // The speed of a side that had takes is known.
+  const speed = (ms: number | null) => `${ms} m/s`;
+  const known = byStation === 0 ? '' : `; the wind of ${byStation === takes ? 'all' : byStation} is what the station is known for, not a reading`;
   const text =
     windy === 0
       ? `${cover}: no wind in the sound up to ${speed(freeToMs)}`
@@ -36,7 +38,7 @@ const windText = ({ windscreen, takes, windy, freeToMs, heardFromMs }: WindLimit
         : (freeToMs as number) < (heardFromMs as number)
           ? `${cover}: no wind in the sound up to ${speed(freeToMs)}, and some from ${speed(heardFromMs)} on`
           : `${cover}: wind in the sound at times from ${speed(heardFromMs)} on, and none at times up to ${speed(freeToMs)}`;
-  return { about: 'wind', text: `${text}.`, evidence: `wind in ${ofTakes(windy, takes)}` };
+  return { about: 'wind', text: `${text}.`, evidence: `wind in ${ofTakes(windy, takes)}${known}` };
 };
 
 /** Levels at which words were always clear, sometimes, and never: a sentence each, where there are any. */
@@ -48,8 +50,14 @@ function clearTexts(limits: readonly ClearLimit[], about: 'noise' | 'room', inde
     const takes = own.reduce((sum, each) => sum + each.takes, 0);
     const low = Math.min(...own.map((each) => each.low)).toFixed(2);
     const high = Math.max(...own.map((each) => each.high)).toFixed(2);
-    const around = Math.max(...own.map(({ clearToDba }) => clearToDba ?? Number.NEGATIVE_INFINITY));
-    const to = about === 'noise' && Number.isFinite(around) ? `, in up to ${around.toFixed(0)} dB A around it` : '';
+    const loudest = own.reduce<ClearLimit | null>(
+      (most, each) => (each.clearToDba !== null && each.clearToDba > (most?.clearToDba ?? Number.NEGATIVE_INFINITY) ? each : most),
+      null,
+    );
+    const to =
+      about === 'noise' && loudest !== null
+        ? `, in up to ${loudest.clearToDba?.toFixed(0)} dB A around it${loudest.byStation ? ', which is what the station is known for' : ''}`
+        : '';
     return [
       {
         about,
@@ -58,7 +66,7 @@ function clearTexts(limits: readonly ClearLimit[], about: 'noise' | 'room', inde
       },
     ];
   };
-  const at = about === 'room' ? 'at' : 'at or in';
+  const at = about === 'room' ? 'indoors at' : 'at or in';
   return [
     ...group(
       ({ clear, takes }) => clear === takes,
@@ -121,7 +129,7 @@ export function limitsOpen({ wind, words, room, level, feed, hours }: Limits): s
   return [
     ...(wind.length === 0 ? ['wind: no recording was made in wind whose speed is known'] : []),
     ...(words.length === 0 ? ['words in noise: no recording has enough words to tell'] : []),
-    ...(room.length < 2 ? ['where the room takes over: words were not recorded at two distances with a number'] : []),
+    ...(room.length < 2 ? ['where the room takes over: words were not recorded indoors at two distances with a number'] : []),
     ...(level === null ? ['level and gain: nothing was measured'] : []),
     ...(feed === null ? ['what feeds its microphone: Kit does not say'] : []),
     ...(hours === null ? ['how long it runs: Kit does not say'] : []),

@@ -1,27 +1,25 @@
+import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import { leftOutTexts } from '@marvet/core/decide/leftOut';
+import { listed } from '@marvet/core/domain/listed';
 import type { Round } from '@marvet/core/domain/round';
 import type { Take } from '@marvet/core/domain/take';
 import { signed } from '@marvet/core/measure/catalogue';
-import { METHOD_VERSION } from '@marvet/core/measure/report.types';
 import { useTrialId } from '../../data/trialData.ts';
-import { useFilesQuery } from '../../data/work.ts';
+import { useRecordingsQuery } from '../../data/work.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 
 /** How it was judged: what was measured how, who heard what, whether it was fair, and what was left out. */
 export function HowJudged({ view, takes, rounds }: { view: VerdictView; takes: readonly Take[]; rounds: readonly Round[] }) {
-  const files = useFilesQuery(useTrialId());
+  const recordings = useRecordingsQuery(useTrialId());
   return (
     <Sheet title="How it was judged">
-      <Loaded of={[files]}>
+      <Loaded of={[recordings]}>
         {() => {
-          const left = leftOutTexts(takes, files.data!);
+          const left = leftOutTexts({ takes, recordings: recordings.data!, passes: view.passes, notes: view.notes });
           return (
             <ul className="mb-0">
-              <li>
-                Figures are measured on the audio as it was recorded, by method {METHOD_VERSION}; every figure’s definition, with its standard, stands in the methods that ship with
-                Marvet.
-              </li>
+              <li>{methodText(recordings.data!)}</li>
               {rounds.map((round) => (
                 <li key={round.id}>{roundText(round)}</li>
               ))}
@@ -34,6 +32,13 @@ export function HowJudged({ view, takes, rounds }: { view: VerdictView; takes: r
       </Loaded>
     </Sheet>
   );
+}
+
+function methodText(recordings: readonly RecordingRow[]): string {
+  const versions = [...new Set(recordings.flatMap(({ methodVersion }) => methodVersion ?? []))].sort((a, b) => a - b);
+  if (versions.length === 0) return 'Nothing was measured.';
+  const more = versions.length > 1 ? ' Figures of different methods do not compare in all: measure those again in Takes.' : '';
+  return `Figures are measured on the audio as it was recorded, by method ${listed(versions.map(String))}; every figure’s definition, with its standard, stands in the methods that ship with Marvet.${more}`;
 }
 
 const KINDS: Record<Round['kind'], string> = {
