@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newId } from '@marvet/core/domain/identity';
 import { stationDraftSchema } from '@marvet/core/domain/station';
+import type { Role } from '@marvet/core/domain/trial';
 import { trialDraftSchema } from '@marvet/core/domain/trial';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type OldDatabase, openOldDatabase } from '../testing/oldDatabase.ts';
@@ -110,6 +111,11 @@ describe('a database of before', () => {
     expect(recordings.some((recording) => recording.setupId !== null)).toBe(true);
     expect(Object.keys(done.gains).every((id) => done.setups.some((setup) => setup.id === id))).toBe(true);
     expect((await store.expectations.find())[0]).toMatchObject({ person: 'Mixer', candidateId: at('22') });
+    // A role of before gear was shared out asks nothing of it.
+    const stored = (await store.writer.query('SELECT "roles" FROM "trial"')) as { roles: string }[];
+    const roles = stored.flatMap((row) => JSON.parse(row.roles) as Role[]);
+    for (const role of roles) expect(role).toMatchObject({ name: expect.any(String), importance: 1, spares: 0, mustLock: false, mustHide: false, least: [] });
+    if (fixture >= 'schema-0004.sql') expect(roles.length).toBeGreaterThan(0);
     const ratings = await store.ratings.find();
     expect(ratings.map((rating) => rating.letter).sort()).toEqual(['A', 'B']);
   });

@@ -92,7 +92,7 @@ export const {
       invalidatesTags: ['Marks', 'Verdict'],
     }),
     /** What trials with an open verdict found of their candidates. */
-    foundBefore: build.query<FoundBefore[], void>({ query: () => 'found', providesTags: ['Verdict', 'Trials'] }),
+    foundBefore: build.query<FoundBefore[], void>({ query: () => 'found', providesTags: ['Verdict'] }),
     items: build.query<StoredItem[], void>({ query: () => 'items', providesTags: ['Items'] }),
     saveItem: build.mutation<StoredItem, { from: Started | null; draft: ItemDraft }>({
       query: ({ from, draft }) => ({ url: from ? `items/${from.id}` : 'items', method: from ? 'PUT' : 'POST', body: from ? { ...draft, version: from.version } : draft }),

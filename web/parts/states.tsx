@@ -47,7 +47,7 @@ export function Loaded({ of, children }: { of: Asked[]; children: () => ReactNod
   if (failed) return <Trouble error={failed.error} again={() => void failed.refetch()} />;
   if (of.some((query) => query.isLoading)) {
     return (
-      <div className="row-line soft" role="status">
+      <div className="row-line soft" role="status" data-loading>
         <Spinner size="sm" /> Loading
       </div>
     );

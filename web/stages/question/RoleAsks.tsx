@@ -5,6 +5,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useCriteriaQuery } from '../../data/records.ts';
 import { KeptNumber } from '../../parts/fields.tsx';
+import { useNotice } from '../../parts/notices.tsx';
 
 interface RoleAsksProps {
   role: Role;
@@ -15,6 +16,7 @@ interface RoleAsksProps {
 /** What a role asks of the gear that it gets, in one line until it is opened. */
 export function RoleAsks({ role, trialId, onChange }: RoleAsksProps) {
   const criteria = useCriteriaQuery(trialId).data ?? [];
+  const tell = useNotice();
   const { name, least } = role;
   const open = criteria.filter(({ id }) => !least.some(({ criterionId }) => criterionId === id));
   return (
@@ -70,7 +72,10 @@ export function RoleAsks({ role, trialId, onChange }: RoleAsksProps) {
                 variant="plain"
                 className="icon"
                 aria-label={`${name} no longer asks for ${criterion.name}`}
-                onClick={() => onChange({ least: least.filter((each) => each.criterionId !== criterionId) })}
+                onClick={() => {
+                  onChange({ least: least.filter((each) => each.criterionId !== criterionId) });
+                  tell(`${name} no longer asks for ${leastText(criterion, limit)}`, () => onChange({ least }));
+                }}
               >
                 <X size={14} aria-hidden />
               </Button>

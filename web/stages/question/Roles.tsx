@@ -1,6 +1,7 @@
 import { newId } from '@marvet/core/domain/identity';
-import type { Role, Trial, TrialPatch } from '@marvet/core/domain/trial';
+import { type Role, roleSchema, type Trial, type TrialPatch } from '@marvet/core/domain/trial';
 import { Plus, X } from 'lucide-react';
+import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { KeptNumber, KeptText } from '../../parts/fields.tsx';
@@ -14,7 +15,10 @@ const ROBUSTNESS: Record<Role['robustness'], string> = { gentle: 'treated gently
 export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pick<TrialPatch, 'roles' | 'budget'>) => void }) {
   const tell = useNotice();
   const { roles, budget } = trial;
-  const change = (id: string, values: Partial<Role>) => onChange({ roles: roles.map((role) => (role.id === id ? { ...role, ...values } : role)) });
+  // What is undone later is put into the roles as they are then.
+  const latest = useRef(roles);
+  latest.current = roles;
+  const change = (id: string, values: Partial<Role>) => onChange({ roles: latest.current.map((role) => (role.id === id ? { ...role, ...values } : role)) });
   const remove = (role: Role) => {
     onChange({ roles: roles.filter((each) => each.id !== role.id) });
     tell(`${role.name} is no longer counted`, () => onChange({ roles }));
@@ -23,18 +27,7 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
     <Sheet
       title="For whom, and for how much"
       aside={
-        <Button
-          size="sm"
-          variant="outline"
-          onClick={() =>
-            onChange({
-              roles: [
-                ...roles,
-                { id: newId(), name: `Role ${roles.length + 1}`, count: 1, needs: '', robustness: 'normal', importance: 1, spares: 0, mustLock: false, mustHide: false, least: [] },
-              ],
-            })
-          }
-        >
+        <Button size="sm" variant="outline" onClick={() => onChange({ roles: [...roles, roleSchema.parse({ id: newId(), name: `Role ${roles.length + 1}`, count: 1 })] })}>
           <Plus size={15} aria-hidden /> Role
         </Button>
       }

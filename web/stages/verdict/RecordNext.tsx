@@ -22,17 +22,18 @@ export function RecordNext({ doubt, nameOf }: { doubt: RankDoubt; nameOf(candida
   const next = recordNext(doubt, { repeats: plan.repeats, takesOfPlan: slates.length, open: slates.filter(({ status }) => status === 'planned').length });
   if (!next || doubt.first === null) return null;
 
-  const doEach = async (repeats: number, version: number): Promise<number | null> => {
-    const { trialId: _trial, version: _version, committedAtMs: _committed, ...draft } = plan;
-    setBusy(true);
-    const saved = await told(save({ trialId, version, draft: { ...draft, repeats } }));
-    const made = saved.error ? saved : await told(commit(trialId));
-    setBusy(false);
-    return made.error ? null : (saved.data?.version ?? null);
+  const { trialId: _trial, version, committedAtMs: _committed, ...draft } = plan;
+  /** Puts it into the plan as it was looked at; where it was changed meanwhile it stays, and that is said. */
+  const doEach = async (repeats: number, from: number) => {
+    const saved = await told(save({ trialId, version: from, draft: { ...draft, repeats } }));
+    const made = saved.error ? null : await told(commit(trialId));
+    return saved.data && made?.data ? { version: saved.data.version, added: made.data.added } : null;
   };
   const put = async () => {
-    const version = await doEach(next.repeats, plan.version);
-    if (version !== null) tell(`Each setup is planned ${next.repeats} times; the new slates are in Field`, () => void doEach(plan.repeats, version));
+    setBusy(true);
+    const done = await doEach(next.repeats, version);
+    setBusy(false);
+    if (done) tell(`Each setup is planned ${next.repeats} times: ${done.added} new slates are in Field`, () => void doEach(plan.repeats, done.version));
   };
   return (
     <div className="row-line no-print mb-1">

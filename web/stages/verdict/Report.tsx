@@ -81,7 +81,7 @@ export default function Report() {
             </Sheet>
             <HowSure view={verdict.data!} />
             <DifferencesTold view={verdict.data!} />
-            {trial.data!.roles.length > 0 && <WhoGetsWhat trial={trial.data!} view={verdict.data!} />}
+            {trial.data!.roles.length > 0 && <WhoGetsWhat trial={trial.data!} view={verdict.data!} unfolded />}
             <Sheet title="Figures">
               <FigureTable rows={rows} criteria={criteria} />
             </Sheet>

@@ -10,6 +10,7 @@ export function SavePage({ part, title }: { part: RefObject<HTMLElement | null>;
   const tell = useNotice();
   const save = async () => {
     if (!part.current) return;
+    if (part.current.querySelector('[data-loading]')) return tell('Part of the page is still being worked out: save it once all of it is there');
     setBusy(true);
     try {
       const address = URL.createObjectURL(await saveAsPage(part.current, title));

@@ -1,7 +1,7 @@
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { Allocation, GearProblem, ShareOut } from '@marvet/core/decide/allocate/gear';
 import { asksText } from '@marvet/core/decide/allocate/roleAsks';
-import { besideTexts, conflictTexts, unsureTexts, worthText } from '@marvet/core/decide/allocate/sayAllocation';
+import { besideTexts, conflictTexts, money, unsureTexts, worthText } from '@marvet/core/decide/allocate/sayAllocation';
 import type { Trial } from '@marvet/core/domain/trial';
 import { Link } from 'react-router';
 import { useAllocationQuery } from '../../data/judging.ts';
@@ -10,8 +10,15 @@ import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 
 /** The gear shared out over those who work with it: by what their sound counts, what they need, and what may be spent. */
-export function WhoGetsWhat({ trial, view }: { trial: Trial; view: VerdictView }) {
-  return <Sheet title="Who gets what">{trial.roles.length === 0 ? <Nobody /> : <Shared trial={trial} view={view} />}</Sheet>;
+interface WhoGetsWhatProps {
+  trial: Trial;
+  view: VerdictView;
+  /** On a page that is printed nothing is folded away. */
+  unfolded?: boolean;
+}
+
+export function WhoGetsWhat(props: WhoGetsWhatProps) {
+  return <Sheet title="Who gets what">{props.trial.roles.length === 0 ? <Nobody /> : <Shared {...props} />}</Sheet>;
 }
 
 function Nobody() {
@@ -22,7 +29,7 @@ function Nobody() {
   );
 }
 
-function Shared({ trial, view }: { trial: Trial; view: VerdictView }) {
+function Shared({ trial, view, unfolded = false }: WhoGetsWhatProps) {
   const query = useAllocationQuery(trial.id);
   return (
     <Loaded of={[query]}>
@@ -35,7 +42,7 @@ function Shared({ trial, view }: { trial: Trial; view: VerdictView }) {
               <>
                 <p className="mb-2 fw-bold">{worthText(allocation)}</p>
                 <Given trial={trial} view={view} best={best} />
-                <ToBuy best={best} problem={problem} />
+                <ToBuy best={best} problem={problem} unfolded={unfolded} />
                 <ul className="mb-1">
                   {besideTexts(allocation).map((text) => (
                     <li key={text}>{text}</li>
@@ -95,11 +102,10 @@ function Given({ trial, view, best }: { trial: Trial; view: VerdictView; best: S
 }
 
 /** What has to be bought for it, piece by piece, and what comes from the shelf. */
-function ToBuy({ best, problem: { parts, currency } }: { best: ShareOut; problem: GearProblem }) {
+function ToBuy({ best, problem: { parts, currency }, unfolded }: { best: ShareOut; problem: GearProblem; unfolded: boolean }) {
   const nameOf = (itemId: string) => parts.find((part) => part.itemId === itemId)?.name ?? '';
-  const money = (amount: number) => amount.toLocaleString('en');
   return (
-    <details className="mb-2">
+    <details className="mb-2" open={unfolded}>
       <summary>
         {best.buy.length === 0 ? 'Nothing has to be bought' : `${best.buy.reduce((sum, { count }) => sum + count, 0)} things to buy`}
         {best.fromHand.length > 0 && `, ${best.fromHand.reduce((sum, { count }) => sum + count, 0)} from the shelf`}
@@ -107,7 +113,7 @@ function ToBuy({ best, problem: { parts, currency } }: { best: ShareOut; problem
       <ul className="mb-0 small">
         {best.buy.map(({ itemId, count, price }) => (
           <li key={itemId}>
-            {count} × {nameOf(itemId)}, {money(price)} each: {money(count * price)} {currency}
+            {count} × {nameOf(itemId)}, {money(price, currency)} each: {money(count * price, currency)}
           </li>
         ))}
         {best.fromHand.map(({ itemId, count }) => (
@@ -121,12 +127,11 @@ function ToBuy({ best, problem: { parts, currency } }: { best: ShareOut; problem
 }
 
 function Aside({ allocation }: { allocation: Allocation }) {
-  const { problem } = allocation;
   return (
     <p className="small soft mb-0">
       {unsureTexts(allocation).map((text) => `${text} `)}
       The most points that are sure, over all people, found by whole numbers and proven. A receiver or recorder serves as many as it has channels. Units at hand are those counted
-      in Kit; what nobody counted is bought.{problem.left.length > 0 && ' Ruled out ones, and those without a score, are not given out.'}
+      in Kit; what nobody counted is bought.
     </p>
   );
 }
