@@ -4,6 +4,8 @@ import { CONDITION_KINDS, type Condition } from '../domain/factor.ts';
 import { grouped } from '../domain/grouped.ts';
 import { weightedMedian } from '../statistics/weightedMedian.ts';
 import { desirability } from './desirability.ts';
+import { groundOf } from './like/ground.ts';
+import type { LikeBy, LikeModel } from './like/likeModel.ts';
 
 /** One figure of one candidate under one condition. */
 export interface Sample {
@@ -19,10 +21,14 @@ export interface Aggregate {
   value: number;
   /** Conditions that it rests on; repeats of one condition count once. */
   count: number;
-  /** Share of the conditions that most candidates were recorded under, 0 to 1. */
+  /** How much was recorded of it against the candidate of whom most was, 0 to 1. */
   coverage: number;
-  /** Whether this candidate was recorded under all of them. */
+  /** Whether it was recorded under all conditions that candidates are compared under. */
   sameConditions: boolean;
+  /** Conditions under which it was not, and its value is reckoned. */
+  reckoned: number;
+  /** By what: how each condition lies to the others, or each factor by itself. */
+  reckonedBy: LikeBy | null;
 }
 
 /** The values of one candidate, one for each condition. */
@@ -44,30 +50,28 @@ export function byCondition(samples: readonly Sample[]): Map<string, ByCondition
 }
 
 /**
- * Conditions that candidates are compared under: those that at least half of them, and at least two, were
- * recorded under. One candidate that was recorded at little must not take the rest away from all others;
- * it is itself known only in part. Where nothing is shared, all conditions.
- */
-export function sharedConditions(values: ReadonlyMap<string, ByCondition>): Set<string> {
-  const counts = new Map<string, number>();
-  for (const own of values.values()) for (const key of own.keys()) counts.set(key, (counts.get(key) ?? 0) + 1);
-  const least = Math.min(values.size, Math.max(2, Math.ceil(values.size / 2)));
-  const shared = [...counts].flatMap(([key, count]) => (count >= least ? [key] : []));
-  return new Set(shared.length > 0 ? shared : counts.keys());
-}
-
-/**
- * One value for each candidate over the shared conditions. A candidate that was recorded under none of
- * them is judged by what it has, and says so.
+ * One value for each candidate, of the conditions that all are compared under; what somebody has not under one of them is reckoned from
+ * what the others have. Who cannot be held against the others has none.
  * @param toOne makes one value of a list that is not empty
  */
 export function aggregateBy(values: ReadonlyMap<string, ByCondition>, toOne: (values: readonly number[]) => number): Map<string, Aggregate> {
-  const shared = sharedConditions(values);
+  const all = [...values.values()];
+  const { keys, judged, model, cells, cellAt, known, coverage, complete } = groundOf(all.map((own) => [...own.keys()]));
+  const own = Float64Array.from(cells, ({ candidate, condition }) => all[candidate]?.get(keys[condition] as string) as number);
+  model?.fit(own, new Float64Array(cells.length).fill(1));
   const result = new Map<string, Aggregate>();
-  for (const [candidateId, own] of values) {
-    const within = [...own].filter(([key]) => shared.has(key)).map(([, value]) => value);
-    const used = within.length > 0 ? within : [...own.values()];
-    result.set(candidateId, { value: toOne(used), count: used.length, coverage: within.length / shared.size, sameConditions: within.length === shared.size });
+  for (const [candidate, candidateId] of [...values.keys()].entries()) {
+    if (!known[candidate]) continue;
+    const under = (condition: number) => own[cellAt[candidate]?.[condition] as number] ?? (model as LikeModel).at(candidate, condition);
+    const recorded = judged.filter((condition) => (cellAt[candidate]?.[condition] as number) >= 0).length;
+    result.set(candidateId, {
+      value: toOne(judged.map(under)),
+      count: model ? (all[candidate] as ByCondition).size : recorded,
+      coverage: coverage[candidate] as number,
+      sameConditions: complete[candidate] as boolean,
+      reckoned: judged.length - recorded,
+      reckonedBy: judged.length > recorded && model ? model.by : null,
+    });
   }
   return result;
 }

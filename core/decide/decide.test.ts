@@ -108,9 +108,9 @@ describe('aggregation', () => {
       ]),
       middle,
     );
-    expect(result.get('a')).toEqual({ value: 30, count: 1, coverage: 1, sameConditions: true });
+    expect(result.get('a')).toEqual({ value: 30, count: 1, coverage: 1, sameConditions: true, reckoned: 0, reckonedBy: null });
   });
-  it('without common conditions everything counts and that is said', () => {
+  it('of two that met no condition in common neither has a value that could be held against the other', () => {
     const result = aggregateBy(
       byCondition([
         { candidateId: 'a', conditionKey: '1 m', value: 30 },
@@ -118,7 +118,7 @@ describe('aggregation', () => {
       ]),
       middle,
     );
-    expect(result.get('b')).toEqual({ value: 28, count: 1, coverage: 0.5, sameConditions: false });
+    expect(result.size).toBe(0);
   });
   it('the worst is the least where more is better, and the most where less is', () => {
     expect(oneValue({ aggregation: 'worst', best: 40, worst: 6, otherWorst: null })([12, 30, 9])).toBe(9);

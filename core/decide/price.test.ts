@@ -4,7 +4,17 @@ import { priceTold } from './price.ts';
 import type { VerdictRow } from './verdict.ts';
 
 const row = (name: string, price: number | null, score: number | null, rest: Partial<VerdictRow> = {}, currency = 'EUR'): VerdictRow => ({
-  ...{ candidate: { id: name, name, price, currency: price === null ? null : currency }, cells: [], score, lowest: score, highest: score, known: 1, missing: [], untested: [] },
+  ...{
+    candidate: { id: name, name, price, currency: price === null ? null : currency },
+    cells: [],
+    score,
+    lowest: score,
+    highest: score,
+    known: 1,
+    missing: [],
+    unlike: [],
+    untested: [],
+  },
   ...{ ruledOut: [], rank: score === null ? null : 1, beatenBy: [] },
   ...rest,
 });

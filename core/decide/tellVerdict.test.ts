@@ -102,7 +102,8 @@ describe('a verdict that can be defended', () => {
     const { a, b, c } = rowsOf(verdict);
     expect([a, b, c].map((row) => row?.cells[0]?.count)).toEqual([1, 2, 1]);
     expect([a, c].map((row) => row?.cells[0]?.sameConditions)).toEqual([false, false]);
-    expect(verdict.notes.map(({ text }) => text)).toEqual([
+    expect([a, b, c].map((row) => row?.cells[0]?.value)).toEqual([7.5, 17.5, 20.5]);
+    expect(verdict.notes.filter(({ kind }) => kind === 'not known').map(({ text }) => text)).toEqual([
       'Recorded without a plan: station, windscreen, distance, script of 2 takes are not known, so nobody can say that they were equal for all. Only what one moment has of several candidates is compared.',
     ]);
     const alone = unplanned(3, ['a']);
@@ -154,5 +155,31 @@ describe('how far links hold, as a criterion', () => {
     const walked = take(1, '1', ['a'], { walk: [{ what: 'mark', distanceM: 10, by: 'peg', id: id('7'), atMs: 1 }] });
     expect(tell({ criteria: [], takes: [walked] }).notes).toEqual([]);
     expect(tell({ criteria: [], takes: [take(1, '1', ['a'])] }).notes).toHaveLength(1);
+  });
+});
+
+describe('candidates that were not recorded under the same conditions', () => {
+  const snr = (value: number): Figures => ({ 'noise.snrDb': value });
+  const [near, far] = [take(1, '1', ['a', 'b', 'c']), take(2, '40', ['a', 'b', 'c'])];
+  const all = (who: string[], of: typeof near, base: number) => who.map((name) => recording(of, name, snr(base + 'abc'.indexOf(name))));
+  const criterion = measured('noise.snrDb');
+  const kinds = (verdict: ReturnType<typeof tell>) => verdict.notes.map(({ kind }) => kind).filter((kind) => kind === 'reckoned' || kind === 'unlike');
+
+  it('one that lacks a hard condition does not gain by it, and it is said what was reckoned', () => {
+    const whole = tell({ criteria: [criterion], takes: [near, far], recordings: [...all(['a', 'b', 'c'], near, 30), ...all(['a', 'b', 'c'], far, 10)] });
+    const lacks = tell({ criteria: [criterion], takes: [near, far], recordings: [...all(['a', 'b', 'c'], near, 30), ...all(['b', 'c'], far, 10)] });
+    expect(rowsOf(lacks).a?.cells[0]?.value).toBeCloseTo(rowsOf(whole).a?.cells[0]?.value as number, 9);
+    expect(rowsOf(lacks).a?.cells[0]).toMatchObject({ count: 1, reckoned: 1, reckonedBy: 'condition', coverage: 0.5 });
+    expect(kinds(whole)).toEqual([]);
+    expect(lacks.notes.find(({ kind }) => kind === 'reckoned')?.text).toContain('Not recorded under all conditions that are compared: a, in noise.snrDb.');
+  });
+
+  it('one that met none of the others is held against none, and its own limit still rules it out', () => {
+    const limit = measured('noise.snrDb', { dealbreaker: { side: 'below', limit: 11 } });
+    const verdict = tell({ criteria: [limit], takes: [near, far], recordings: [...all(['a', 'b'], near, 30), recording(far, 'c', snr(10))] });
+    expect(rowsOf(verdict).c).toMatchObject({ score: null, rank: null, missing: [limit.id], unlike: [limit.id], ruledOut: [{ value: 10 }] });
+    expect(rowsOf(verdict).b?.rank).toBe(1);
+    expect(kinds(verdict)).toEqual(['unlike']);
+    expect(verdict.notes.find(({ kind }) => kind === 'unlike')?.text).toContain('noise.snrDb of c cannot be held against that of the others');
   });
 });

@@ -6,6 +6,7 @@ import type { Figures } from '../domain/recording.ts';
 import { rangeValueM } from '../radio/rangeModel.ts';
 import type { RangeRow } from '../radio/rangeWindows.ts';
 import { type ByCondition, byCondition, countingFor, type Sample } from './aggregate.ts';
+import { likeNotes } from './like/likeNotes.ts';
 import { type HeardRating, type Usable, usableRecordings, type VerdictInput, type VerdictNote } from './usableRecordings.ts';
 import { ANYWHERE, type Judged, judge, type VerdictRow } from './verdict.ts';
 import { listeningNotes, lossyNotes, unmeasured, unplannedNotes, withoutAudio } from './verdictNotes.ts';
@@ -33,7 +34,9 @@ export function tellVerdict(input: VerdictInput): Verdict {
     }),
   );
   notes.push(...withoutAudio(input), ...listeningNotes(input, usable), ...unmeasured(usable), ...lossyNotes(input, usable), ...unplannedNotes(usable));
-  return { criteria: [...input.criteria], rows: judge(input.criteria, input.candidates, values), notes };
+  const rows = judge(input.criteria, input.candidates, values);
+  notes.push(...likeNotes(input.criteria, rows));
+  return { criteria: [...input.criteria], rows, notes };
 }
 
 /** One candidate under one condition, and all recordings of that. */

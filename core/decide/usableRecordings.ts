@@ -47,7 +47,7 @@ export interface VerdictInput {
 
 /** Something to know before the verdict is believed. */
 export interface VerdictNote {
-  kind: 'no audio' | 'passes' | 'twice' | 'listening' | 'not measured' | 'lossy' | 'not known';
+  kind: 'no audio' | 'passes' | 'twice' | 'listening' | 'not measured' | 'lossy' | 'not known' | 'reckoned' | 'unlike';
   text: string;
 }
 

@@ -1,6 +1,7 @@
 import { type Criterion, weightShares } from '../domain/criterion.ts';
 import { type Aggregate, aggregateBy, type ByCondition, oneValue } from './aggregate.ts';
 import { desirability } from './desirability.ts';
+import type { LikeBy } from './like/likeModel.ts';
 
 /** A candidate with what it costs. */
 export interface JudgedCandidate {
@@ -16,9 +17,12 @@ export interface VerdictCell {
   value: number | null;
   /** Conditions that it rests on. */
   count: number;
-  /** Share of the conditions of the others that this one was recorded under. */
+  /** How much was recorded of it against the candidate of whom most was, 0 to 1. */
   coverage: number;
   sameConditions: boolean;
+  /** Conditions whose value is reckoned from what was recorded, and by what. */
+  reckoned: number;
+  reckonedBy: LikeBy | null;
   /** 0 to 1; null when there is no value. */
   desirability: number | null;
 }
@@ -43,6 +47,8 @@ export interface VerdictRow {
   known: number;
   /** Criteria without a value. */
   missing: string[];
+  /** Of these, the ones that it was recorded for, but under no condition that ties it to the others. */
+  unlike: string[];
   /** Dealbreakers that were not tested at all, or not under all conditions. */
   untested: string[];
   ruledOut: RuledOut[];
@@ -94,23 +100,26 @@ function rowOf(
   let known = 0;
   const ruledOut: RuledOut[] = [];
   const missing: string[] = [];
+  const unlike: string[] = [];
   const untested: string[] = [];
   const cells = criteria.map((criterion, index): VerdictCell => {
     const share = shares[index] ?? 0;
+    const own = values.get(criterion.id)?.get(candidate.id);
+    const broken = brokenLimit(criterion, own ?? new Map());
+    if (broken) ruledOut.push(broken);
     const aggregate = aggregates.get(criterion.id)?.get(candidate.id);
     if (!aggregate) {
       missing.push(criterion.id);
-      if (criterion.dealbreaker) untested.push(criterion.id);
-      return { criterionId: criterion.id, value: null, count: 0, coverage: 0, sameConditions: true, desirability: null };
+      if (own && own.size > 0) unlike.push(criterion.id);
+      if (criterion.dealbreaker && !broken) untested.push(criterion.id);
+      return { criterionId: criterion.id, value: null, count: 0, coverage: 0, sameConditions: true, reckoned: 0, reckonedBy: null, desirability: null };
     }
     const good = desirability(aggregate.value, criterion);
     sum += share * good;
     weighed += share;
     sure += share * good * aggregate.coverage;
     known += share * aggregate.coverage;
-    const broken = brokenLimit(criterion, values.get(criterion.id)?.get(candidate.id) ?? new Map());
-    if (broken) ruledOut.push(broken);
-    else if (criterion.dealbreaker && !aggregate.sameConditions) untested.push(criterion.id);
+    if (!broken && criterion.dealbreaker && !aggregate.sameConditions) untested.push(criterion.id);
     return { criterionId: criterion.id, ...aggregate, desirability: good };
   });
   return {
@@ -121,6 +130,7 @@ function rowOf(
     highest: weighed > 0 ? 100 * (sure + 1 - known) : null,
     known,
     missing,
+    unlike,
     untested,
     ruledOut,
     rank: null,

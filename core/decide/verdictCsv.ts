@@ -2,7 +2,7 @@ import { type Criterion, weightShares } from '../domain/criterion.ts';
 import { toCsv } from '../formats/csv.ts';
 import { MEASURES } from '../measure/catalogue.ts';
 import type { VerdictNote } from './usableRecordings.ts';
-import type { RuledOut, VerdictRow } from './verdict.ts';
+import type { RuledOut, VerdictCell, VerdictRow } from './verdict.ts';
 
 const COLUMNS = ['candidate', 'rank', 'figure', 'value', 'unit', 'desirability', 'share of weight', 'conditions', 'remark'];
 
@@ -51,7 +51,7 @@ export function verdictCsv(
           desirability: cell.desirability,
           'share of weight': shares[index] ?? null,
           conditions: cell.count,
-          remark: cell.value === null ? 'missing' : cell.sameConditions ? '' : `known under ${Math.round(cell.coverage * 100)} % of the conditions of the others`,
+          remark: remarkOf(cell, row),
         };
       }),
     ];
@@ -68,4 +68,10 @@ export function verdictCsv(
     remark: note.text,
   }));
   return toCsv(COLUMNS, [...lines, ...told]);
+}
+
+function remarkOf({ criterionId, value, reckoned, reckonedBy, coverage }: VerdictCell, { unlike }: VerdictRow): string {
+  if (value === null) return unlike.includes(criterionId) ? 'recorded under no condition that ties it to the others' : 'missing';
+  const told = [coverage < 1 && `${Math.round(coverage * 100)} % as much was recorded as of others`, reckonedBy && `${reckoned} conditions reckoned by ${reckonedBy}`];
+  return told.filter(Boolean).join('; ');
 }

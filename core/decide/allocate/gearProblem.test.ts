@@ -26,12 +26,13 @@ const chain = (key: string, links: string[], placement = '') => ({
 });
 const row = (key: string, value: number | null, change: Partial<VerdictRow> = {}): VerdictRow => ({
   candidate: { id: id(key), name: key, price: null, currency: null },
-  cells: [{ criterionId: id('5'), value, count: 1, coverage: 1, sameConditions: true, desirability: 0.5 }],
+  cells: [{ criterionId: id('5'), value, count: 1, coverage: 1, sameConditions: true, reckoned: 0, reckonedBy: null, desirability: 0.5 }],
   score: 50,
   lowest: 40,
   highest: 60,
   known: 1,
   missing: [],
+  unlike: [],
   untested: [],
   ruledOut: [],
   rank: 1,

@@ -1,5 +1,7 @@
-import { oneValue, sharedConditions } from '../aggregate.ts';
+import { oneValue } from '../aggregate.ts';
+import { groundOf } from '../like/ground.ts';
 import { type ListenerSpread, listenerSpread } from './listenerSpread.ts';
+import { type Reckoned, reckon, reckonedOf } from './reckoned.ts';
 import type { DrawnFrom, DrawnSample } from './samples.ts';
 
 /** How often takes, and listeners, are there in a draw; as they are, each once. The last number of each is 1, for what is not drawn. */
@@ -25,7 +27,7 @@ interface Cell {
 }
 
 /** What one candidate has on one criterion, with room for what is drawn, so that nothing is made anew in thousands of draws. */
-interface Own {
+export interface Own {
   cells: Cell[];
   /** By cell what it comes to in a draw, and how often it is there; 0 is not at all. */
   values: Float64Array;
@@ -40,12 +42,14 @@ export interface Layout {
   /** Makes one value of those of all conditions; null takes the middle. */
   worst: ((values: readonly number[]) => number) | null;
   over: ((value: number) => number) | null;
-  /** Share of the shared conditions that each candidate was recorded under. */
+  /** How much was recorded of each candidate against the one of whom most was. */
   coverage: number[];
-  /** Whether each candidate has a value, and has it at all shared conditions. */
+  /** Whether each candidate has a value that can be held against the others, and has it at all conditions that are judged. */
   known: boolean[];
   complete: boolean[];
   takes: number;
+  /** Where values are missing, with what they are reckoned; null where none are. */
+  reckoned: Reckoned | null;
   /** Of a criterion that was heard at one take only: what its listeners disagree by, which stands for drawing them anew. */
   spread: ListenerSpread | null;
 }
@@ -74,17 +78,17 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
       if (cell) cell.push(sample);
       else cells.set(sample.condition, [sample]);
     }
-    const present = new Map(byCandidate.flatMap((cells, candidate) => (cells.size > 0 ? [[String(candidate), new Map([...cells.keys()].map((key) => [key, 0]))]] : [])));
-    const shared = sharedConditions(present);
-    const within = byCandidate.map((cells) => [...cells.keys()].filter((key) => shared.has(key)).length);
+    const ground = groundOf(byCandidate.map((cells) => [...cells.keys()]));
+    const judged = new Set(ground.judged.map((at) => ground.keys[at]));
     const { dealbreaker, aggregation } = criterion;
     return {
-      own: byCandidate.map((cells, candidate) => ownOf([...cells].map(([key, own]) => cellOf(within[candidate] === 0 || shared.has(key), own)))),
+      own: byCandidate.map((cells) => ownOf([...cells].map(([key, own]) => cellOf(judged.has(key), own)))),
       worst: aggregation === 'worst' ? oneValue(criterion) : null,
       over: dealbreaker ? (value) => (dealbreaker.side === 'below' ? dealbreaker.limit - value : value - dealbreaker.limit) : null,
-      coverage: within.map((count) => (shared.size === 0 ? 0 : count / shared.size)),
-      known: byCandidate.map((cells) => cells.size > 0),
-      complete: within.map((count) => count === shared.size),
+      coverage: ground.coverage,
+      known: ground.known,
+      complete: ground.complete,
+      reckoned: ground.model ? reckonedOf(ground) : null,
       takes: drawnTakes,
       spread: drawnTakes < 2 && drawnListeners > 1 ? listenerSpread(all, candidateIds.length, listeners.length) : null,
     };
@@ -103,9 +107,10 @@ export function drawnOf(layout: Layout, draw: Draw, into: CriterionDrawn): void 
       drawCell(own, cell, draw);
       if (layout.over && (own.times[cell] as number) > 0) over = Math.max(over, layout.over(own.values[cell] as number));
     }
-    into.values[candidate] = layout.worst ? worstOf(own, layout.worst) : middleOf(own);
+    if (!layout.reckoned) into.values[candidate] = layout.worst ? worstOf(own, layout.worst) : middleOf(own);
     into.overLimit[candidate] = over;
   }
+  if (layout.reckoned) reckon(layout.own, layout.reckoned, layout.worst, into.values);
 }
 
 /** The middle of a condition's values by their weights, and how often the condition is there. */

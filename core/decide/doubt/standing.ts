@@ -21,17 +21,16 @@ export function standingOf(criteria: readonly Criterion[], shares: readonly numb
     for (const [index, criterion] of criteria.entries()) {
       const layout = layouts[index] as Layout;
       const { values, overLimit } = drawn[index] as CriterionDrawn;
-      if (!layout.known[candidate]) {
-        untested ||= criterion.dealbreaker !== null;
-        continue;
-      }
+      const breaks = (overLimit[candidate] as number) > 0;
+      out ||= breaks;
+      // What is known of it does not say that it keeps the limit everywhere.
+      untested ||= criterion.dealbreaker !== null && !breaks && !(layout.known[candidate] && layout.complete[candidate]);
+      if (!layout.known[candidate]) continue;
       const share = shares[index] as number;
       const good = desirability(values[candidate] as number, criterion);
       sum += share * good;
       weighed += share;
       sure += share * good * (layout.coverage[candidate] as number);
-      if ((overLimit[candidate] as number) > 0) out = true;
-      else if (criterion.dealbreaker && !layout.complete[candidate]) untested = true;
     }
     return { score: weighed > 0 ? (100 * sum) / weighed : null, lowest: 100 * sure, untested, ranked: weighed > 0 && !out };
   });

@@ -10,7 +10,7 @@ import { TapeMark } from '../../parts/TapeMark.tsx';
 export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: Criterion[] }) {
   const words = useTrialWords(useTrialId());
   const shares = weightShares(criteria.map((criterion) => criterion.weight));
-  const mixed = rows.some((row) => row.cells.some((cell) => cell.value !== null && !cell.sameConditions));
+  const mixed = rows.some((row) => row.cells.some((cell) => cell.reckonedBy !== null));
   return (
     <div className="sheet-scroll">
       <table className="plain">
@@ -44,7 +44,7 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
                 if (cell.value === null)
                   return (
                     <td key={row.candidate.id} className="num soft">
-                      missing
+                      {row.unlike.includes(criterion.id) ? 'not comparable' : 'missing'}
                     </td>
                   );
                 return (
@@ -52,10 +52,10 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
                     key={row.candidate.id}
                     className="good"
                     style={{ '--share': cell.desirability } as CSSProperties}
-                    title={`${cell.count} conditions, ${Math.round(cell.coverage * 100)} % of those of the others; desirability ${Math.round((cell.desirability ?? 0) * 100)} of 100`}
+                    title={`${cell.count} conditions recorded${cell.reckoned > 0 ? `, ${cell.reckoned} reckoned` : ''}; desirability ${Math.round((cell.desirability ?? 0) * 100)} of 100`}
                   >
                     {signed(cell.value, digitsOf(criterion))}
-                    {!cell.sameConditions && '*'}
+                    {cell.reckonedBy && '*'}
                   </td>
                 );
               })}
@@ -76,9 +76,8 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
         </tbody>
       </table>
       <p className="small soft mt-2 mb-0">
-        Measured and listened values are medians over conditions, repeats of one counting once; candidates are compared at the conditions that they share, and spoiled takes are
-        left out.
-        {mixed && ' * Known at fewer conditions than others.'}
+        Measured and listened values are medians over conditions, repeats of one counting once; candidates are compared under the same conditions, and spoiled takes are left out.
+        {mixed && ' * Not recorded under all of them: what is missing is reckoned from what the others have there.'}
       </p>
     </div>
   );

@@ -55,8 +55,8 @@ function roundText({ kind, recordingIds, targetLufs, listeners }: Round): string
 }
 
 function fairText({ rows, criteria }: VerdictView): string {
-  const apart = criteria.filter((_, index) => (rows ?? []).some((row) => row.cells[index]?.value !== null && row.cells[index]?.sameConditions === false));
+  const apart = criteria.filter(({ id }, index) => (rows ?? []).some((row) => row.unlike.includes(id) || !row.cells[index]?.sameConditions || row.cells[index]?.reckonedBy));
   return apart.length === 0
     ? 'All candidates were compared under the same conditions, in every criterion.'
-    : `Not all candidates have a value under all conditions in ${apart.map(({ name }) => name).join(', ')}: there only those that they share are compared.`;
+    : `Not all candidates have a value under all conditions in ${listed(apart.map(({ name }) => name))}: there what is missing is reckoned from what the others have, and who met none of them is held against none.`;
 }
