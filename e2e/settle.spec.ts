@@ -11,7 +11,8 @@ import { MEASURES, signed } from '../core/measure/catalogue.ts';
 import { accessible } from './accessible.ts';
 import { DEMO_FOLDER } from './demoFolder.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
-import { ask } from './smallTrial.ts';
+import { seedTakes } from './seedTakes.ts';
+import { ask, smallTrial } from './smallTrial.ts';
 
 let marvet: RunningMarvet;
 let folder: string;
@@ -201,4 +202,20 @@ test('a verdict turned over by a weight is too close, and the takes that would s
   await expect(press).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).length).toBe(before);
+});
+
+test('the doubt of a long trial shows how far it is, is cancelled by a press, and is taken up again', async ({ page }) => {
+  const { trialId, chainIds } = await smallTrial(marvet.address);
+  seedTakes(marvet.dataFolder, trialId, chainIds, 3000);
+  for (const [position, measureId] of (['noise.snrDb', 'levels.truePeakDbtp', 'levels.samplePeakDbfs', 'noise.floorDbfs', 'spectrum.tiltDbPerOctave'] as const).entries())
+    await ask(marvet.address, 'POST', `/trials/${trialId}/criteria`, { name: `Figure ${position}`, kind: 'measured', measureId, weight: 1, best: 40, worst: 0, position });
+  await ask(marvet.address, 'POST', `/trials/${trialId}/verdict/open`);
+  await page.goto(`${marvet.address}/trials/${trialId}/verdict`);
+  const sure = page.getByRole('region', { name: 'How sure that is' });
+  await expect(sure.getByRole('progressbar', { name: 'Takes and listeners are drawn anew' })).toBeVisible();
+  await sure.getByRole('button', { name: 'Cancel' }).click();
+  await expect(sure.getByRole('alert')).toContainText('It was cancelled. Nothing else was touched.');
+  await sure.getByRole('button', { name: 'Try again' }).click();
+  await expect(sure.getByRole('progressbar')).toBeVisible();
+  await expect(sure).toContainText('2,000 times', { timeout: 60_000 });
 });

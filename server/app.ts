@@ -62,6 +62,7 @@ import { type RecordKind, trialRecordRoutes } from './api/trialRecords.ts';
 import { trialRoutes } from './api/trials.ts';
 import { verdictRoutes } from './api/verdict.ts';
 import { voiceNoteRoutes } from './api/voiceNotes.ts';
+import { JobCancelled } from './jobs/runner.ts';
 import type { Door } from './share/door.ts';
 
 const LARGEST_JSON_BYTES = 2 << 20;
@@ -116,7 +117,8 @@ export function buildApp(services: Services, door: Door, version: string, pageFo
     return PIECE.test(context.req.path) ? pieceLimit(context, next) : limit(context, next);
   });
   app.onError((error, context) => {
-    if (error instanceof ApiError) return context.json(error.body(), error.status);
+    const told = error instanceof JobCancelled ? new ApiError(409, 'cancelled', `${error.message}. Nothing else was touched.`) : error;
+    if (told instanceof ApiError) return context.json(told.body(), told.status);
     console.error(error);
     return context.json(new ApiError(500, 'internal', 'Something went wrong on the server; nothing was lost. The terminal says more.').body(), 500);
   });

@@ -6,12 +6,12 @@ import type { FileRow } from '@marvet/core/contract/recordings';
 import { newId } from '@marvet/core/domain/identity';
 import { type Job, MOST_ATTEMPTS, PRIORITY } from '@marvet/core/domain/job';
 import { spoken } from '@marvet/core/testing/signals';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { closeServices, openServices, resumeWork } from '../start.ts';
 import { type OpenedStore, openStore } from '../store/store.ts';
 import { openHarness, plainWav, readyTrial } from '../testing/harness.ts';
 import { openEvents } from './events.ts';
-import { JobFailure, type JobHandler, openRunner } from './runner.ts';
+import { JobCancelled, JobFailure, type JobHandler, openRunner } from './runner.ts';
 
 let folder: string;
 beforeEach(async () => {
@@ -127,6 +127,32 @@ describe('the runner', () => {
     const rows = await store.jobs.find();
     expect(rows.find((row) => row.subjectId === flaky)).toMatchObject({ state: 'done', failure: null });
     expect(rows.find((row) => row.subjectId === wrong)).toMatchObject({ state: 'failed', failure: 'This is no audio' });
+  });
+
+  it('who waits for a job that is cancelled is told so, however it ended, and how far it was is written down', async () => {
+    let began: () => void = () => undefined;
+    const begun = new Promise<void>((resolve) => {
+      began = resolve;
+    });
+    const runner = openRunner(
+      store,
+      handlers(async (_job, signal, onProgress) => {
+        await new Promise((_resolve, reject) => {
+          signal.addEventListener('abort', () => reject(new Error('a thread was ended')));
+          const told = setInterval(() => onProgress(0.4), 100);
+          signal.addEventListener('abort', () => clearInterval(told));
+          began();
+        });
+      }),
+      1,
+    );
+    const wanted = newId();
+    const waiting = expect(runner.waitFor({ ...job(wanted), kind: 'pair' })).rejects.toBeInstanceOf(JobCancelled);
+    await begun;
+    await vi.waitUntil(async () => (await store.jobs.findOneBy({ subjectId: wanted }))?.progress === 0.4, { timeout: 20_000 });
+    await runner.cancel({ kind: 'pair', subjectId: wanted });
+    await waiting;
+    expect(await store.jobs.findOneBy({ subjectId: wanted })).toMatchObject({ state: 'cancelled', failure: 'It was cancelled' });
   });
 
   it('cancels what waits and what runs, and takes a failed one up again', async () => {

@@ -7,6 +7,13 @@ import { In } from '../store/table.ts';
 /** A failure that trying again would not mend: the reason is told as it is. */
 export class JobFailure extends Error {}
 
+/** Somebody did not want to wait for it any longer. */
+export class JobCancelled extends JobFailure {
+  constructor() {
+    super('It was cancelled');
+  }
+}
+
 /** How one kind of job is done. */
 export interface JobHandler {
   run(job: Job, signal: AbortSignal, onProgress: (share: number) => void): Promise<unknown>;
@@ -95,19 +102,20 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
     } catch (error) {
       // At a stop nothing has failed: the job waits for the next start.
       if (stopped) return void waiter?.reject(new JobFailure('Marvet was stopped'));
-      const failure = error instanceof Error ? error.message : String(error);
-      const known = error instanceof JobFailure;
-      if (!abort.signal.aborted && !known && job.attempts < MOST_ATTEMPTS) {
+      const reason = abort.signal.aborted ? new JobCancelled() : error;
+      const failure = reason instanceof Error ? reason.message : String(reason);
+      const known = reason instanceof JobFailure;
+      if (!known && job.attempts < MOST_ATTEMPTS) {
         console.error(`Job ${job.kind} of ${job.subjectId}: ${failure}; it is tried again`);
         await change(job.id, { state: 'queued', failure });
         queue.unshift(job);
         return;
       }
       const state = abort.signal.aborted ? 'cancelled' : 'failed';
-      const text = known || abort.signal.aborted ? failure : `${failure}; tried ${job.attempts} times`;
+      const text = known ? failure : `${failure}; tried ${job.attempts} times`;
       await change(job.id, { state, failure: text, endedAtMs: Date.now() });
       await ended?.(job, state, text);
-      waiter?.reject(known ? error : new JobFailure(text));
+      waiter?.reject(known ? reason : new JobFailure(text));
     } finally {
       // One that is tried again is still waited for.
       if (!queue.includes(job)) waiters.delete(job.id);
@@ -131,9 +139,9 @@ export function openRunner(store: Store, handlers: Record<JobKind, JobHandler>, 
     for (const job of found) queue.splice(queue.indexOf(job), 1);
     if (found.length > 0) await store.write((tables) => tables.jobs.update({ id: In(found.map((job) => job.id)) }, { state: 'cancelled', endedAtMs: Date.now() }));
     for (const job of found) {
-      waiters.get(job.id)?.reject(new JobFailure('It was cancelled'));
+      waiters.get(job.id)?.reject(new JobCancelled());
       waiters.delete(job.id);
-      if (tell) await handlers[job.kind].ended?.(job, 'cancelled', 'It was cancelled');
+      if (tell) await handlers[job.kind].ended?.(job, 'cancelled', new JobCancelled().message);
     }
   }
 

@@ -47,10 +47,10 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
   const tasks = new Map<string, JobTask>();
   const waitedFor: JobHandler = {
     resumes: false,
-    async run(job: Job, signal) {
+    async run(job: Job, signal, onProgress) {
       const task = tasks.get(job.key);
       if (!task) throw new Error('Nobody waits for this any more');
-      return pool.run(task, signal);
+      return pool.run(task, signal, onProgress);
     },
   };
   const handlers: Record<JobKind, JobHandler> = {

@@ -3,6 +3,7 @@ import type { StereoSet } from '@marvet/core/contract/channelUse';
 import type { FigureOfAll, FileChange, FileRow, RecordingDetail, RecordingRow } from '@marvet/core/contract/recordings';
 import type { SaidOfTakes, SayCondition } from '@marvet/core/contract/sayCondition';
 import type { CorrectionChange } from '@marvet/core/domain/correction';
+import type { Job } from '@marvet/core/domain/job';
 import type { LogLine } from '@marvet/core/domain/logLine';
 import type { MeasureId } from '@marvet/core/domain/measureId';
 import type { Plan, PlanDraft } from '@marvet/core/domain/plan';
@@ -74,6 +75,9 @@ export const workApi = planApi.injectEndpoints({
       query: ({ trialId, recordingIds }) => ({ url: `trials/${trialId}/files/swap`, method: 'POST', body: { recordingIds } }),
       invalidatesTags: ['Files', 'Recordings', 'Verdict'],
     }),
+    /** What is waited for or under way right now. */
+    jobs: build.query<Job[], string>({ query: (trialId) => `trials/${trialId}/jobs` }),
+    cancelJob: build.mutation<void, { trialId: string; id: string }>({ query: ({ trialId, id }) => ({ url: `trials/${trialId}/jobs/${id}/cancel`, method: 'POST' }) }),
     cancelMeasuring: build.mutation<void, { trialId: string; fileId: string }>({
       query: ({ trialId, fileId }) => ({ url: `trials/${trialId}/files/${fileId}/cancel`, method: 'POST' }),
       invalidatesTags: ['Files'],
@@ -125,7 +129,9 @@ export const {
   useSayConditionMutation,
   useSetStereoMutation,
   useSwapRecordingsMutation,
+  useCancelJobMutation,
   useCancelMeasuringMutation,
+  useJobsQuery,
   useMeasureAgainMutation,
   useMeasureManyMutation,
   useMarkRoomToneMutation,

@@ -27,10 +27,10 @@ interface Asked {
 }
 
 /**
- * Loading and error states of one or more queries; `children` once all have their data. Data that was
+ * Loading and error states of one or more queries, `waiting` in place of the usual one; `children` once all have their data. Data that was
  * there before an error stays on the page, with a word that it may be old; that a device was put out is said at the top of the page.
  */
-export function Loaded({ of, children }: { of: Asked[]; children: () => ReactNode }) {
+export function Loaded({ of, children, waiting }: { of: Asked[]; children: () => ReactNode; waiting?: ReactNode }) {
   const failed = of.find((query) => query.error);
   if (failed && of.every((query) => query.data !== undefined)) {
     return (
@@ -46,13 +46,18 @@ export function Loaded({ of, children }: { of: Asked[]; children: () => ReactNod
   }
   if (failed) return <Trouble error={failed.error} again={() => void failed.refetch()} />;
   if (of.some((query) => query.isLoading)) {
-    return (
-      <div className="row-line soft" role="status" data-loading>
-        <Spinner size="sm" /> Loading
-      </div>
-    );
+    return waiting ?? <Waiting />;
   }
   return <>{children()}</>;
+}
+
+/** Something is on its way. */
+export function Waiting() {
+  return (
+    <div className="row-line soft" role="status" data-loading>
+      <Spinner size="sm" /> Loading
+    </div>
+  );
 }
 
 /** An empty list: what it is for and what to do next. */

@@ -10,6 +10,7 @@ import { useDoubtQuery } from '../../data/judging.ts';
 import { useTakesById, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { WorkUnderWay } from '../../parts/WorkUnderWay.tsx';
 import { RecordNext } from './RecordNext.tsx';
 import { TurnedOver } from './TurnedOver.tsx';
 
@@ -23,7 +24,9 @@ const WEIGHTS: { weights: WeightDoubt; label: string }[] = [
 export function HowSure({ view }: { view: VerdictView }) {
   const trialId = useTrialId();
   const [weights, setWeights] = useState<WeightDoubt>('given');
-  const query = useDoubtQuery({ trialId, weights });
+  const asked = useDoubtQuery({ trialId, weights });
+  // Of other weights than those that are chosen nothing is shown.
+  const query = { ...asked, data: asked.currentData, isLoading: asked.isFetching && !asked.currentData };
   const nameOf = (id: string) => view.rows?.find((row) => row.candidate.id === id)?.candidate.name ?? 'gone';
   return (
     <Sheet
@@ -44,7 +47,7 @@ export function HowSure({ view }: { view: VerdictView }) {
         </Form.Select>
       }
     >
-      <Loaded of={[query]}>
+      <Loaded of={[query]} waiting={<WorkUnderWay kind="doubt" label="Takes and listeners are drawn anew" />}>
         {() => (
           <>
             <p className="fw-bold mb-2">{closeText(query.data!, nameOf)}</p>
