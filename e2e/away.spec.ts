@@ -8,6 +8,9 @@ import { bringTake, twoOfOneTake } from './heardTakes.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask } from './smallTrial.ts';
 
+// The server goes away in here.
+test.use({ serviceWorkers: 'allow' });
+
 let marvet: RunningMarvet;
 let folder: string;
 test.beforeAll(async () => {

@@ -6,7 +6,7 @@ import { EVENT_KINDS } from '../core/domain/measureId.ts';
 import type { Take } from '../core/domain/take.ts';
 import type { Trial } from '../core/domain/trial.ts';
 import { accessible } from './accessible.ts';
-import { DEMO_FOLDER } from './demoFolder.ts';
+import { DEMO_DATA, DEMO_FOLDER } from './demoFolder.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask } from './smallTrial.ts';
 
@@ -19,7 +19,7 @@ let reedWalk: Trial;
 let landing: Trial;
 test.beforeAll(async () => {
   test.setTimeout(600_000);
-  marvet = await runMarvet({ demo: DEMO_FOLDER });
+  marvet = await runMarvet({ demo: DEMO_FOLDER, copyOf: DEMO_DATA });
   const trials = await ask<Trial[]>(marvet.address, 'GET', '/trials');
   saltreach = trials.find((trial) => trial.name === 'Saltreach')!;
   wheelhouse = trials.find((trial) => trial.name === 'Wheelhouse boom')!;

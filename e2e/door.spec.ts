@@ -8,6 +8,9 @@ import { CHROMIUM } from './browser.ts';
 import { DOOR_ADDRESS, type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
+// The server goes away in here.
+test.use({ serviceWorkers: 'allow' });
+
 const PHONE = { viewport: { width: 390, height: 844 } };
 /** What installing the laptop's authority does to a phone: its browser finds nothing wrong with the connection. */
 const TRUSTING = { ...CHROMIUM, args: [...CHROMIUM.args, '--ignore-certificate-errors'] };

@@ -9,6 +9,9 @@ import { writeRecorderFiles } from './audio.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
+// The server goes away in here.
+test.use({ serviceWorkers: 'allow' });
+
 let marvet: RunningMarvet;
 let folder: string;
 test.beforeAll(async () => {

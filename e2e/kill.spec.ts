@@ -12,6 +12,9 @@ import { spoken } from '../core/testing/signals.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
+// The server goes away in here.
+test.use({ serviceWorkers: 'allow' });
+
 let marvet: RunningMarvet;
 test.beforeEach(async () => {
   marvet = await runMarvet();

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -35,10 +35,14 @@ async function freePort(): Promise<number> {
   });
 }
 
-/** Starts the server as npm start does, from what is built of its sources; with a demo folder the demo is brought in first. */
-export async function runMarvet(options: { dataFolder?: string; demo?: string } = {}): Promise<RunningMarvet> {
+/**
+ * Starts the server as npm start does, from what is built of its sources; with a demo folder the demo is brought in first.
+ * @param options.copyOf a data folder of which a copy is worked on
+ */
+export async function runMarvet(options: { dataFolder?: string; demo?: string; copyOf?: string } = {}): Promise<RunningMarvet> {
   buildServer();
   const dataFolder = options.dataFolder ?? (await mkdtemp(join(tmpdir(), 'marvet-')));
+  if (options.copyOf) await cp(options.copyOf, dataFolder, { recursive: true });
   const [port, doorPort] = [await freePort(), await freePort()];
   let child: ChildProcess | null = null;
   const end = async (signal: NodeJS.Signals) => {

@@ -15,6 +15,7 @@ export default defineConfig({
     { name: 'rest', testIgnore: 'stops.spec.ts' },
   ],
   globalSetup: './prepareDemo.ts',
+  // What a page keeps for the time without a server is fetched whole by every new browser; tests that need it say so.
   // Without motion, so that a colour on its way to another is never measured half way.
-  use: { actionTimeout: 25_000, viewport: { width: 1280, height: 800 }, contextOptions: { reducedMotion: 'reduce' }, launchOptions: CHROMIUM },
+  use: { actionTimeout: 25_000, viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', contextOptions: { reducedMotion: 'reduce' }, launchOptions: CHROMIUM },
 });

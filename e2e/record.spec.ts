@@ -7,6 +7,9 @@ import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
+// The server goes away in here.
+test.use({ serviceWorkers: 'allow' });
+
 /** The browser's own devices: inputs of two channels each, that beep at full scale twice a second. */
 const BEEP_EVERY_S = 0.5;
 /** A piece that is lost, or comes twice, moves a beep by 0.25 s; a busy machine moves the input's own by less. */

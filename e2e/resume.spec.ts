@@ -9,6 +9,9 @@ import { dryClip } from '../demo/dryClip.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
+// The server goes away in here.
+test.use({ serviceWorkers: 'allow' });
+
 let marvet: RunningMarvet;
 let folder: string;
 test.beforeAll(async () => {

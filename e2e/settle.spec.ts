@@ -9,7 +9,7 @@ import type { Take } from '../core/domain/take.ts';
 import type { Trial } from '../core/domain/trial.ts';
 import { MEASURES, signed } from '../core/measure/catalogue.ts';
 import { accessible } from './accessible.ts';
-import { DEMO_FOLDER } from './demoFolder.ts';
+import { DEMO_DATA, DEMO_FOLDER } from './demoFolder.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { seedTakes } from './seedTakes.ts';
 import { ask, smallTrial } from './smallTrial.ts';
@@ -19,7 +19,7 @@ let folder: string;
 let saltreach: Trial;
 test.beforeAll(async () => {
   test.setTimeout(600_000);
-  marvet = await runMarvet({ demo: DEMO_FOLDER });
+  marvet = await runMarvet({ demo: DEMO_FOLDER, copyOf: DEMO_DATA });
   folder = await mkdtemp(join(tmpdir(), 'marvet-settle-'));
   saltreach = (await ask<Trial[]>(marvet.address, 'GET', '/trials')).find(({ name }) => name === 'Saltreach')!;
 });

@@ -2,10 +2,10 @@ import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
-import { renderDemo } from '../scripts/ready.mjs';
 import { launch } from './browser.ts';
-import { DEMO_FOLDER } from './demoFolder.ts';
+import { DEMO_DATA, DEMO_FOLDER } from './demoFolder.ts';
 import { DOOR_ADDRESS, runMarvet } from './marvet.ts';
+import prepare from './prepareDemo.ts';
 import { filesOf, threeMicrophones } from './yesterday.ts';
 
 const OUT = process.env.SHOTS_FOLDER ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
@@ -163,9 +163,9 @@ async function blind(page: Page, address: string): Promise<void> {
   await page.getByRole('radiogroup').first().getByText('7', { exact: true }).click();
 }
 
-renderDemo(DEMO_FOLDER);
+await prepare();
 await mkdir(OUT, { recursive: true });
-const marvet = await runMarvet({ demo: DEMO_FOLDER, ...(process.env.SHOTS_DATA ? { dataFolder: process.env.SHOTS_DATA } : {}) });
+const marvet = await runMarvet({ demo: DEMO_FOLDER, copyOf: DEMO_DATA, ...(process.env.SHOTS_DATA ? { dataFolder: process.env.SHOTS_DATA } : {}) });
 const browser = await launch();
 try {
   for (const { name, size, theme, go } of SHOTS) {

@@ -11,6 +11,9 @@ import { accessible } from './accessible.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
 import { ask, smallTrial } from './smallTrial.ts';
 
+// The server goes away in here.
+test.use({ serviceWorkers: 'allow' });
+
 let marvet: RunningMarvet;
 let folder: string;
 test.beforeAll(async () => {

@@ -6,3 +6,4 @@ export function install(): void;
 export function buildPage(): void;
 export function buildServer(): void;
 export function renderDemo(folder: string): void;
+export function madeOnce(name: string, folders: readonly string[], folder: string, make: () => Promise<void>): Promise<void>;

@@ -86,6 +86,19 @@ export function buildServer() {
   keep('server', stamp);
 }
 
+/**
+ * Something made from sources into a folder, which stays until they change.
+ * @param make makes it; the folder is gone when it is asked to
+ */
+export async function madeOnce(name, folders, folder, make) {
+  const stamp = stampOf(folders);
+  const mark = `${name}-${hashOf(folder).slice(0, 12)}`;
+  if (kept(mark) === stamp && existsSync(folder)) return;
+  rmSync(folder, { recursive: true, force: true });
+  await make();
+  keep(mark, stamp);
+}
+
 /** Builds the command that measures when its sources changed. */
 export function buildCommand() {
   const stamp = stampOf(['cli', 'core']);

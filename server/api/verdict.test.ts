@@ -34,7 +34,7 @@ describe('the verdict', () => {
       missing: [{ criterionIds: [locks.body.id] }, { criterionIds: [locks.body.id] }],
     });
     expect((await harness.call('GET', `${at}/verdict/verdict.csv`)).status).toBe(409);
-    for (const sealed of ['doubt', 'effects', 'allocation', 'limits', 'raw']) expect((await harness.call('GET', `${at}/verdict/${sealed}`)).status).toBe(409);
+    for (const sealed of ['doubt', 'effects', 'allocation', 'limits', 'raw', 'events']) expect((await harness.call('GET', `${at}/verdict/${sealed}`)).status).toBe(409);
     await harness.call('PUT', `${at}/marks`, { chainId: chains[0], criterionId: locks.body.id, points: 2, remark: 'fell out' });
     await harness.call('PUT', `${at}/marks`, { chainId: chains[1], criterionId: locks.body.id, points: 9, remark: '' });
     // What a sealed trial found is kept from every other one, too.

@@ -1,8 +1,9 @@
-import { doubtQuerySchema, type VerdictView } from '@marvet/core/contract/verdict';
+import { doubtQuerySchema, effectsQuerySchema, type VerdictView } from '@marvet/core/contract/verdict';
 import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import { gearProblem } from '@marvet/core/decide/allocate/gearProblem';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
+import type { EventsTold } from '@marvet/core/decide/eventsTold';
 import type { Limits } from '@marvet/core/decide/limits/limits';
 import { type RawRow, rawFigures } from '@marvet/core/decide/rawFigures';
 import { verdictCsv } from '@marvet/core/decide/verdictCsv';
@@ -10,6 +11,7 @@ import { conditionWordsOfKey } from '@marvet/core/plan/levelWords';
 import { type Context, Hono } from 'hono';
 import { currentPlan } from '../store/planRecords.ts';
 import type { TrialRow } from '../store/records.ts';
+import { eventsOfTrial } from './eventsOfTrial.ts';
 import { gearFrom } from './gearFrom.ts';
 import { ApiError, download, notFound, parsed, pathId } from './http.ts';
 import { limitsOfTrial } from './limitsOfTrial.ts';
@@ -43,7 +45,8 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
       /** What made the difference: the candidate, or a factor of the plan. */
       .get('/effects', async (context) => {
         const trial = await openedOf(context);
-        return context.json((await work.effects(trial.id, { observed: await verdicts.observationsOf(trial) })) satisfies Effects[]);
+        const { together } = parsed(effectsQuerySchema, context.req.query());
+        return context.json((await work.effects(trial.id, { observed: await verdicts.observationsOf(trial), together })) satisfies Effects[]);
       })
       /** How sure the ranking is. */
       .get('/doubt', async (context) => {
@@ -51,6 +54,11 @@ export function verdictRoutes({ store, verdicts, work }: Services): Hono {
         const { weights } = parsed(doubtQuerySchema, context.req.query());
         const doubt = await work.doubt(trial.id, { from: await verdicts.samplesOf(trial), weights });
         return context.json(doubt satisfies RankDoubt);
+      })
+      /** What was found in the recordings of each candidate, with the moments to hear. */
+      .get('/events', async (context) => {
+        const trial = await openedOf(context);
+        return context.json((await eventsOfTrial(store, trial.id, await verdicts.inputOf(trial))) satisfies EventsTold[]);
       })
       /** Every value that the verdict rests on. */
       .get('/raw', async (context) => {

@@ -4,6 +4,7 @@ import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt
 import type { DrawnFrom } from '@marvet/core/decide/doubt/samples';
 import type { Effects } from '@marvet/core/decide/effects/effects';
 import type { Observed } from '@marvet/core/decide/effects/observations';
+import type { TogetherOf } from '@marvet/core/decide/effects/together';
 import type { PlanDraft } from '@marvet/core/domain/plan';
 import type { ClipSource } from '@marvet/core/listen/blindClip';
 import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
@@ -98,6 +99,8 @@ export interface DoubtTask {
 export interface EffectsTask {
   kind: 'effects';
   observed: Observed[];
+  /** Pairs of which is asked whether they work on each other. */
+  together: TogetherOf[];
 }
 
 /** Who gets what. */

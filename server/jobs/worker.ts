@@ -83,7 +83,7 @@ function done(task: AnyTask, progress: MessagePort): unknown {
     case 'doubt':
       return rankDoubt(task.from, task.weights, DRAWS, sparing(progress));
     case 'effects':
-      return task.observed.flatMap((observed) => effectsOf(observed) ?? []);
+      return task.observed.flatMap((observed) => effectsOf(observed, task.together) ?? []);
     case 'allocation':
       return wholeNumberSolver().then((solve) => allocate(task.problem, solve));
     case 'plan':

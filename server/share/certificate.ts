@@ -1,7 +1,6 @@
 import { X509Certificate } from 'node:crypto';
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { generate } from 'selfsigned';
 import { z } from 'zod';
 
 const HOUR_MS = 3_600_000;
@@ -53,6 +52,8 @@ async function readKept(path: string): Promise<z.infer<typeof keptSchema> | null
 }
 
 async function makeCertificate(address: string, nowMs: number, lastsMs: number): Promise<z.infer<typeof keptSchema>> {
+  // Looked for only where the door is opened for the first time: it is long to load.
+  const { generate } = await import('selfsigned');
   const [notBeforeDate, notAfterDate] = [new Date(nowMs - BEFORE_MS), new Date(nowMs + lastsMs)];
   const shape = { keyType: 'ec', curve: 'P-256', algorithm: 'sha256', notBeforeDate, notAfterDate } as const;
   const day = new Date(nowMs).toISOString().slice(0, 10);

@@ -4,6 +4,7 @@ import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import type { RankDoubt, WeightDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
+import type { EventsTold } from '@marvet/core/decide/eventsTold';
 import type { Limits } from '@marvet/core/decide/limits/limits';
 import type { RawRow } from '@marvet/core/decide/rawFigures';
 import type { Moment, MomentDraft } from '@marvet/core/domain/moment';
@@ -41,6 +42,7 @@ export const {
   useAllocationQuery,
   useLimitsQuery,
   useRawFiguresQuery,
+  useEventsToldQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     rounds: build.query<Round[], string>({ query: (trialId) => `trials/${trialId}/rounds`, providesTags: ['Rounds'] }),
@@ -119,9 +121,15 @@ export const {
       query: ({ trialId, weights }) => `trials/${trialId}/verdict/doubt?weights=${weights}`,
       providesTags: ['Verdict'],
     }),
-    effects: build.query<Effects[], string>({ query: (trialId) => `trials/${trialId}/verdict/effects`, providesTags: ['Verdict'] }),
+    /** What made the difference; `together` asks of pairs, as candidate*windscreen, whether they work on each other. */
+    effects: build.query<Effects[], InTrial & { together: string }>({
+      query: ({ trialId, together }) => ({ url: `trials/${trialId}/verdict/effects`, params: { together } }),
+      providesTags: ['Verdict'],
+    }),
     /** Who gets what; follows roles, budget and kit besides the verdict. */
     allocation: build.query<Allocation, string>({ query: (trialId) => `trials/${trialId}/verdict/allocation`, providesTags: ['Verdict', 'Trials'] }),
+    /** What was found in the recordings of each candidate. */
+    eventsTold: build.query<EventsTold[], string>({ query: (trialId) => `trials/${trialId}/verdict/events`, providesTags: ['Verdict', 'Recordings'] }),
     rawFigures: build.query<RawRow[], string>({ query: (trialId) => `trials/${trialId}/verdict/raw`, providesTags: ['Verdict'] }),
     limits: build.query<Limits[], string>({ query: (trialId) => `trials/${trialId}/verdict/limits`, providesTags: ['Verdict', 'Plan'] }),
     verdict: build.query<VerdictView, string>({ query: (trialId) => `trials/${trialId}/verdict`, providesTags: ['Verdict'] }),

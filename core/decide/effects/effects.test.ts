@@ -107,3 +107,47 @@ describe('what made the difference', () => {
     expect(rig.most).toMatchObject({ levels: ['tape', 'clip'], estimate: expect.closeTo(1, 9) });
   });
 });
+
+describe('what works on each other', () => {
+  const PAIR = ['candidate', 'distance'] as const;
+  /** Osier gains 4 over the others at 1 m, besides. */
+  const extra = (take: number, candidate: string) => (take % 2 === 0 && candidate === 'osier' ? 4 : 0);
+
+  it('tells without noise exactly what was put in', () => {
+    const { together } = effectsOf(observed(day(randomSource(4), 0, extra)), [PAIR])!;
+    expect(together[0]!.most!.estimate).toBeCloseTo(4, 9);
+    expect(together[0]!.most!.at).toEqual(['1 m', '10 m']);
+    expect(together[0]!.most!.levels[0]).toBe('osier');
+    expect(together[0]!.share).toBeGreaterThan(0.01);
+  });
+
+  it('of nothing that was put in nothing is shown, in 95 of 100 trials, and of much it is', () => {
+    const random = randomSource(5);
+    const shown = (more?: (take: number, candidate: string) => number) => {
+      const most = effectsOf(observed(day(random, 1, more)), [PAIR])!.together[0]!.most!;
+      return most.low !== null && most.low > 0;
+    };
+    expect(Array.from({ length: 200 }, () => shown()).filter(Boolean).length).toBeLessThanOrEqual(16);
+    expect(Array.from({ length: 50 }, () => shown((take, candidate) => 2 * extra(take, candidate))).filter(Boolean).length).toBeGreaterThan(45);
+  });
+
+  it('by hand: two by two, each corner twice, is the difference of the two differences', () => {
+    const corner = (take: number, candidate: string, distance: string, value: number) => at(take, candidate, value, { distance });
+    const corners = [10, 12, 7, 3].flatMap((value, index) =>
+      [-1, 1].map((off, again) => corner(2 * index + again, index < 2 ? 'osier' : 'heron', index % 2 === 0 ? '1 m' : '10 m', value + off)),
+    );
+    // (10 - 12) - (7 - 3) = -6; each corner's mean has a variance of 2 / 2, and there are four.
+    const most = effectsOf(observed(corners), [PAIR])!.together[0]!.most!;
+    expect(most.estimate).toBeCloseTo(6, 9);
+    const half = most.estimate - most.low!;
+    // Student's 97.5 % of 4 degrees of freedom, times the root of 4.
+    expect(half).toBeCloseTo(2.776445 * 2, 4);
+  });
+
+  it('what never met cannot be told, and what is no term is left out', () => {
+    const three = day(randomSource(6), 1).filter(({ candidateId, levels }) => candidateId === 'osier' || levels.distance === '1 m');
+    const { together } = effectsOf(observed(three), [PAIR, ['candidate', 'windscreen']])!;
+    expect(together).toHaveLength(1);
+    expect(together[0]!.most).toBeNull();
+  });
+});

@@ -1,9 +1,10 @@
 import { median } from 'simple-statistics';
-import { CONDITION_KINDS } from '../../domain/factor.ts';
-import { type Contrast, clusterRobust } from '../../statistics/clusterRobust.ts';
+import { clusterRobust } from '../../statistics/clusterRobust.ts';
 import { type Fitted, leastSquares } from '../../statistics/leastSquares.ts';
 import { studentQuantile } from '../../statistics/studentT.ts';
+import { columnsOf, type ErrorOf, NO_LEVEL, type Term, termsOf, told } from './model.ts';
 import type { Observation, Observed, TermKind } from './observations.ts';
+import { type Together, type TogetherOf, togetherOf } from './together.ts';
 
 /** A difference between two levels, the first less the second, with what 95 of 100 such intervals hold. */
 export interface Difference {
@@ -31,6 +32,8 @@ export interface TermEffect {
 export interface Effects {
   criterionId: string;
   terms: TermEffect[];
+  /** Terms that were asked about together: whether one does more at some levels of the other. */
+  together: Together[];
   observations: number;
   takes: number;
   leftOut: number;
@@ -40,23 +43,12 @@ export interface Effects {
   strange: { takeId: string; candidateId: string; residual: number }[];
 }
 
-/** Of two that cannot be told apart the later one is named after the earlier. */
-const ORDER: readonly TermKind[] = ['candidate', ...CONDITION_KINDS, 'listener'];
-/** The level of what has none, as a boom has no rig. */
-const NO_LEVEL = '';
 /** B. Iglewicz and D. C. Hoaglin, How to detect and handle outliers, 1993: modified z-scores. */
 const [STRANGE, MAD_TO_SD] = [3.5, 0.6745];
 const NONE = 1e-9;
 
-interface Term {
-  kind: TermKind;
-  levels: string[];
-  /** Column of each level but the first, which the others are held against. */
-  columns: number[];
-}
-
 /** What made the difference: least squares over all values, with errors that respect that those of one take belong together. Null for fewer than three values or one take. */
-export function effectsOf({ criterionId, observations, leftOut }: Observed): Effects | null {
+export function effectsOf({ criterionId, observations, leftOut }: Observed, asked: readonly TogetherOf[] = []): Effects | null {
   const takes = new Set(observations.map(({ takeId }) => takeId)).size;
   if (observations.length < 3 || takes < 2) return null;
   const values = Float64Array.from(observations, ({ value }) => value);
@@ -77,33 +69,13 @@ export function effectsOf({ criterionId, observations, leftOut }: Observed): Eff
       share: total <= NONE ? 0 : Math.max(0, (without(term, terms, observations, values) - fitted.residualSquares) / total),
       aliasedWith: aliasesOf(term, terms, fitted),
     })),
+    together: togetherOf(terms, observations, values, total, asked),
     observations: observations.length,
     takes,
     leftOut,
     explained: total <= NONE ? 0 : Math.max(0, 1 - fitted.residualSquares / total),
     strange: strangeOf(observations, fitted.residuals),
   };
-}
-
-/** Terms with more than one level, in a fixed order. */
-function termsOf(observations: readonly Observation[]): Term[] {
-  const kinds = [...new Set(observations.flatMap(({ levels }) => Object.keys(levels) as TermKind[]))].sort((a, b) => ORDER.indexOf(a) - ORDER.indexOf(b));
-  let next = 1;
-  return kinds.flatMap((kind): Term[] => {
-    const found = new Set(observations.map(({ levels: own }) => own[kind] ?? NO_LEVEL));
-    // What all others are held against is a level that is one.
-    const levels = [...found].sort((a, b) => Number(a === NO_LEVEL) - Number(b === NO_LEVEL));
-    if (levels.length < 2) return [];
-    const columns = levels.slice(1).map(() => next++);
-    return [{ kind, levels, columns }];
-  });
-}
-
-function columnsOf(terms: readonly Term[], observations: readonly Observation[]): Float64Array[] {
-  return [
-    new Float64Array(observations.length).fill(1),
-    ...terms.flatMap(({ kind, levels }) => levels.slice(1).map((level) => Float64Array.from(observations, ({ levels: own }) => Number((own[kind] ?? NO_LEVEL) === level)))),
-  ];
 }
 
 /** What is left unexplained without a term. */
@@ -113,17 +85,6 @@ function without(term: Term, terms: readonly Term[], observations: readonly Obse
     observations,
   );
   return (leastSquares(others, values) as Fitted).residualSquares;
-}
-
-type ErrorOf = (contrast: readonly number[]) => Contrast;
-
-/** A sum of columns, if the values say anything of it: it must not change along what cannot be told apart. */
-function told(weights: ReadonlyMap<number, number>, { aliased, used }: Fitted, errorOf: ErrorOf): Contrast | null {
-  for (const { column, from } of aliased) {
-    const along = from.reduce((sum, each) => sum - each.part * (weights.get(each.column) ?? 0), weights.get(column) ?? 0);
-    if (Math.abs(along) > NONE * 1e3) return null;
-  }
-  return errorOf(used.map((column) => weights.get(column) ?? 0));
 }
 
 function differences(term: Term, fitted: Fitted, errorOf: ErrorOf): Pick<TermEffect, 'most' | 'levels'> {

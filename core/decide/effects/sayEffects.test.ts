@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { measured } from '../../testing/verdictInput.ts';
 import type { Difference, Effects, TermEffect } from './effects.ts';
-import { effectsText, effectUnit, untoldText } from './sayEffects.ts';
+import { effectsText, effectUnit, togetherText, untoldText } from './sayEffects.ts';
 
 const criterion = measured('noise.snrDb');
 const words = { term: (term: string) => `${term.charAt(0).toUpperCase()}${term.slice(1)}`, level: (_: string, level: string) => level };
@@ -14,7 +14,7 @@ const term = (kind: TermEffect['term'], most: Difference | null, rest: Partial<T
   aliasedWith: [],
   ...rest,
 });
-const effects = (...terms: TermEffect[]): Effects => ({ criterionId: 'k', terms, observations: 20, takes: 8, leftOut: 0, explained: 0.83, strange: [] });
+const effects = (...terms: TermEffect[]): Effects => ({ criterionId: 'k', terms, observations: 20, takes: 8, leftOut: 0, explained: 0.83, strange: [], together: [] });
 
 describe('what made the difference, in a sentence', () => {
   it('names what is shown, the largest first, with its interval', () => {
@@ -49,5 +49,21 @@ describe('what made the difference, in a sentence', () => {
     expect(untoldText(term('placement', null, { aliasedWith: ['candidate'] }), words)).toBe('never changed without candidate: which of them it was cannot be told');
     expect(untoldText(term('rig', difference(1, 0, 2), { aliasedWith: ['placement'] }), words)).toBe('in part never changed without placement');
     expect(untoldText(term('distance', difference(1, 0, 2)), words)).toBeNull();
+  });
+});
+
+describe('whether two factors work on each other, in a sentence', () => {
+  const together = (low: number | null, high: number | null) => ({
+    terms: ['candidate', 'windscreen'] as ['candidate', 'windscreen'],
+    most: { levels: ['osier', 'heron'] as [string, string], at: ['bare', 'fur'] as [string, string], estimate: 5, low, high },
+    share: 0.1,
+  });
+  it.each([
+    ['shown', together(3, 7), 'osier lies 5 dB (3 to 7) further over heron at bare than at fur.'],
+    ['not shown', together(-1, 11), 'No sign that candidate and windscreen work on each other: at most, osier lies 5 dB (−1 to 11) further over heron at bare than at fur.'],
+    ['of too few takes', together(null, null), 'osier lies 5 dB further over heron at bare than at fur, of too few takes to say how sure.'],
+    ['not to be told', { ...together(1, 2), most: null }, 'Whether candidate and windscreen work on each other cannot be told: too few of their levels met.'],
+  ])('%s', (_what, told, text) => {
+    expect(togetherText(told, criterion, words)).toBe(text);
   });
 });

@@ -3,6 +3,7 @@ import { MEASURES } from '../../measure/catalogue.ts';
 import { criterionUnit } from '../verdictCsv.ts';
 import type { Difference, Effects, TermEffect } from './effects.ts';
 import type { TermKind } from './observations.ts';
+import type { Together } from './together.ts';
 
 /** How the terms of a trial, and their levels, are called. */
 export interface EffectWords {
@@ -20,13 +21,13 @@ export function effectUnit(criterion: Pick<Criterion, 'kind' | 'measureId'>): st
 }
 
 /** A difference in the unit of its criterion, with its interval. */
-export function differenceText({ estimate, low, high }: Difference, criterion: Criterion): string {
+export function differenceText({ estimate, low, high }: Pick<Difference, 'estimate' | 'low' | 'high'>, criterion: Criterion): string {
   const number = (value: number) => value.toFixed(effectDigits(criterion)).replace('-', '−');
   return `${number(estimate)} ${effectUnit(criterion)}${low === null || high === null ? '' : ` (${number(low)} to ${number(high)})`}`;
 }
 
 /** Whether a difference is shown: its interval does not reach nought. */
-export const isShown = (most: Difference | null): boolean => most !== null && most.low !== null && most.low > 0;
+export const isShown = (most: Pick<Difference, 'low'> | null): boolean => most !== null && most.low !== null && most.low > 0;
 
 /** What made the difference, as a sentence: what is shown, the largest first, and how much the model leaves open. */
 export function effectsText({ terms, explained }: Effects, criterion: Criterion, words: EffectWords): string {
@@ -38,6 +39,17 @@ export function effectsText({ terms, explained }: Effects, criterion: Criterion,
   if (made.length === 0) return `Nothing that was varied is shown to have made a difference.${none} ${rest}`;
   const [first = '', ...others] = made;
   return `${[`${first.charAt(0).toLocaleUpperCase()}${first.slice(1)}`, ...others].join(', ')}.${none} ${rest}`;
+}
+
+/** Whether two terms work on each other, as a sentence. */
+export function togetherText({ terms, most }: Together, criterion: Criterion, words: EffectWords): string {
+  const [one, other] = terms.map((term) => words.term(term).toLocaleLowerCase());
+  if (!most) return `Whether ${one} and ${other} work on each other cannot be told: too few of their levels met.`;
+  const [more, less] = most.levels.map((level) => words.level(terms[0], level));
+  const [here, there] = most.at.map((level) => words.level(terms[1], level));
+  const how = `${more} lies ${differenceText(most, criterion)} further over ${less} at ${here} than at ${there}`;
+  if (isShown(most)) return `${how}.`;
+  return most.low === null ? `${how}, of too few takes to say how sure.` : `No sign that ${one} and ${other} work on each other: at most, ${how}.`;
 }
 
 /** Why nothing is said of a term; null where something is. */

@@ -8,9 +8,9 @@ import { useAssignFileMutation } from '../../data/work.ts';
 import { dateTimeText } from '../../parts/dateText.ts';
 import { Field } from '../../parts/fields.tsx';
 import { RecordDialog } from '../../parts/RecordDialog.tsx';
+import { SafePlayer } from '../../parts/SafePlayer.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { backupText } from './BackupUse.tsx';
-import { SafePlayer } from './SafePlayer.tsx';
 import { channelsText, StereoPairs } from './StereoPairs.tsx';
 
 interface AssignDialogProps {

@@ -10,6 +10,7 @@ import { useMarkPerformanceMutation, useMeasureAgainMutation } from '../../data/
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
 import { LevelLanes } from '../../parts/lanes/LevelLanes.tsx';
 import type { MovableSpan } from '../../parts/lanes/SpanHandles.tsx';
+import { SafePlayer, type Seek } from '../../parts/SafePlayer.tsx';
 import { Sheet } from '../../parts/states.tsx';
 import { useTold } from '../../parts/useTold.ts';
 import { EventEditor } from './EventEditor.tsx';
@@ -17,7 +18,6 @@ import { EventList } from './EventList.tsx';
 import { FiguresTable } from './FiguresTable.tsx';
 import { Performance, SHORTEST_PERFORMANCE_S } from './Performance.tsx';
 import { RoomTone, SHORTEST_ROOM_TONE_S, useRoomTone } from './RoomTone.tsx';
-import { SafePlayer, type Seek } from './SafePlayer.tsx';
 import { SpectrumChart } from './SpectrumChart.tsx';
 import { SpectrumLane } from './SpectrumLane.tsx';
 import { ON_PICTURE, useTimeWindow, WindowButtons } from './TimeWindow.tsx';

@@ -9,11 +9,11 @@ import { placed, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { usePairQuery, useRecordingQuery, useTakesQuery } from '../../data/work.ts';
 import { BandDifference } from '../../parts/BandDifference.tsx';
 import { LevelLanes } from '../../parts/lanes/LevelLanes.tsx';
+import { SafePlayer, type Seek } from '../../parts/SafePlayer.tsx';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
 import { type HeardSide, NoiseTaken } from './NoiseTaken.tsx';
 import { PairFigures } from './PairFigures.tsx';
-import { SafePlayer, type Seek } from './SafePlayer.tsx';
 import { useTimeWindow, WindowButtons } from './TimeWindow.tsx';
 
 const AROUND_S = 0.6;

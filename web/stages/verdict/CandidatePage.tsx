@@ -12,6 +12,7 @@ import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
 import { Photos } from '../../parts/Photos.tsx';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
 import { TapeMark } from '../../parts/TapeMark.tsx';
+import { EventsOf } from './EventsOf.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { HeardOf } from './HeardOf.tsx';
 import { LikeConditions } from './LikeConditions.tsx';
@@ -74,6 +75,7 @@ export default function CandidatePage() {
               <FigureTable rows={[row]} criteria={view.criteria} />
             </Sheet>
             <LikeConditions view={view} candidateId={candidateId} />
+            <EventsOf candidateId={candidateId} />
             <HeardOf trialId={trialId} candidateId={candidateId} />
             <LimitsOfUse candidateId={candidateId} open={untried} />
             <LinkRanges trialId={trialId} candidateId={candidateId} />

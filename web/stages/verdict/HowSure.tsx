@@ -25,8 +25,8 @@ export function HowSure({ view }: { view: VerdictView }) {
   const trialId = useTrialId();
   const [weights, setWeights] = useState<WeightDoubt>('given');
   const asked = useDoubtQuery({ trialId, weights });
-  // Of other weights than those that are chosen nothing is shown.
-  const query = { ...asked, data: asked.currentData, isLoading: asked.isFetching && !asked.currentData };
+  // Of other weights than those that are chosen nothing is shown, and of a trouble nothing once it is tried again.
+  const query = { ...asked, data: asked.currentData, isLoading: asked.isFetching && !asked.currentData, error: asked.isFetching ? undefined : asked.error };
   const nameOf = (id: string) => view.rows?.find((row) => row.candidate.id === id)?.candidate.name ?? 'gone';
   return (
     <Sheet

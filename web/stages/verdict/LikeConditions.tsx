@@ -9,7 +9,7 @@ import { useEffectWords } from './useEffectWords.ts';
 
 /** How a candidate lies to the middle of all, figure by figure, as if all had met the same conditions: by the model of what made the difference. */
 export function LikeConditions({ view, candidateId }: { view: VerdictView; candidateId: string }) {
-  const query = useEffectsQuery(useTrialId());
+  const query = useEffectsQuery({ trialId: useTrialId(), together: '' });
   return (
     <Loaded of={[query]}>
       {() => {

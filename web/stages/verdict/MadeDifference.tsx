@@ -1,6 +1,6 @@
 import type { VerdictView } from '@marvet/core/contract/verdict';
 import type { Effects, TermEffect } from '@marvet/core/decide/effects/effects';
-import { differenceText, type EffectWords, effectsText, isShown, untoldText } from '@marvet/core/decide/effects/sayEffects';
+import { differenceText, type EffectWords, effectsText, isShown, togetherText, untoldText } from '@marvet/core/decide/effects/sayEffects';
 import type { Criterion } from '@marvet/core/domain/criterion';
 import { slateLabel } from '@marvet/core/domain/take';
 import { signed } from '@marvet/core/measure/catalogue';
@@ -11,10 +11,12 @@ import { useEffectsQuery } from '../../data/judging.ts';
 import { useTakesById, useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { Loaded, Sheet } from '../../parts/states.tsx';
 import { useEffectWords } from './useEffectWords.ts';
+import { useTogether } from './useTogether.ts';
+import { WorkOnEachOther } from './WorkOnEachOther.tsx';
 
 /** What made the difference in each figure: the candidate, or what else was varied; with its doubt, and what cannot be told. */
 export function MadeDifference({ view }: { view: VerdictView }) {
-  const query = useEffectsQuery(useTrialId());
+  const query = useEffectsQuery({ trialId: useTrialId(), together: useTogether().asked });
   const [chosen, setChosen] = useState('');
   const told = (query.data ?? []).flatMap((effects) => {
     const criterion = view.criteria.find(({ id }) => id === effects.criterionId);
@@ -45,7 +47,7 @@ export function MadeDifference({ view }: { view: VerdictView }) {
 
 /** The same in a sentence a figure, for a page that is printed. */
 export function DifferencesTold({ view }: { view: VerdictView }) {
-  const query = useEffectsQuery(useTrialId());
+  const query = useEffectsQuery({ trialId: useTrialId(), together: useTogether().asked });
   const words = useEffectWords();
   return (
     <Sheet title="What made the difference">
@@ -61,7 +63,7 @@ export function DifferencesTold({ view }: { view: VerdictView }) {
                   criterion && (
                     <div key={criterion.id} className="fact">
                       <dt>{criterion.name}</dt>
-                      <dd className="fw-normal">{effectsText(effects, criterion, words)}</dd>
+                      <dd className="fw-normal">{[effectsText(effects, criterion, words), ...effects.together.map((each) => togetherText(each, criterion, words))].join(' ')}</dd>
                     </div>
                   )
                 );
@@ -97,6 +99,7 @@ function Told({ criterion, effects }: { criterion: Criterion; effects: Effects }
           </tbody>
         </table>
       </section>
+      <WorkOnEachOther effects={effects} criterion={criterion} words={words} />
       <Strange effects={effects} />
       <p className="small soft mt-2 mb-0">
         {effects.observations} values of {effects.takes} takes, by least squares; values of one take belong together in every doubt.

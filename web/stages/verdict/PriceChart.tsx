@@ -1,8 +1,12 @@
+import type { PlaceDoubt, RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import { priceTold } from '@marvet/core/decide/price';
 import type { VerdictRow } from '@marvet/core/decide/verdict';
+import { listed } from '@marvet/core/domain/listed';
 import { TAPE_KINDS } from '@marvet/core/domain/tape';
+import { percentText } from '@marvet/core/listen/paired/sayDoubt';
 import { useState } from 'react';
-import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
+import { CartesianGrid, ErrorBar, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
+import { useDoubtQuery } from '../../data/judging.ts';
 import { useTrialId, useTrialWords } from '../../data/trialData.ts';
 import { KeptNumber } from '../../parts/fields.tsx';
 
@@ -11,13 +15,18 @@ interface Point {
   score: number;
   name: string;
   letters: string;
+  /** How far the score lies over the lower end of where 95 of 100 draws lie, and under the upper one. */
+  doubt: [under: number, over: number];
   colour: string;
   out: boolean;
 }
 
-/** Price of the chain against its score; who is beaten on both is said below. */
+/** Price of the chain against its score, with where 95 of 100 draws put it; who is beaten on both is said below. */
 export function PriceChart({ rows }: { rows: VerdictRow[] }) {
-  const words = useTrialWords(useTrialId());
+  const trialId = useTrialId();
+  const words = useTrialWords(trialId);
+  const { data: doubt } = useDoubtQuery({ trialId, weights: 'given' });
+  const placeOf = (id: string) => doubt?.places.find(({ candidateId }) => candidateId === id);
   const currencies = new Set(rows.flatMap((row) => row.candidate.currency ?? []));
   if (currencies.size > 1) return <div className="soft">Prices are in {[...currencies].join(' and ')} and cannot be laid side by side.</div>;
   const points = rows.flatMap((row): Point[] => {
@@ -27,6 +36,7 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
       {
         price: row.candidate.price,
         score: row.score,
+        doubt: doubtOf(row.score, placeOf(row.candidate.id)),
         name: row.candidate.name,
         letters: chain.tape.letters,
         colour: TAPE_KINDS[chain.tape.kind]?.colour ?? '#999',
@@ -68,12 +78,15 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
               return point ? (
                 <div className="sheet p-2 small">
                   <b>{point.name}</b>: {Math.round(point.score)} of 100 for {point.price.toLocaleString('en')}
+                  {point.doubt[0] + point.doubt[1] > 0 && `, ${Math.round(point.score - point.doubt[0])} to ${Math.round(point.score + point.doubt[1])} in 95 of 100 draws`}
                   {point.out && ', ruled out'}
                 </div>
               ) : null;
             }}
           />
-          <Scatter data={points} isAnimationActive={false} shape={(props: unknown) => <Flag {...(props as FlagProps)} />} />
+          <Scatter data={points} isAnimationActive={false} shape={(props: unknown) => <Flag {...(props as FlagProps)} />}>
+            <ErrorBar dataKey="doubt" direction="y" width={8} strokeWidth={2} stroke="var(--ink)" />
+          </Scatter>
         </ScatterChart>
       </ResponsiveContainer>
       <Bought rows={rows} currency={[...currencies][0] ?? ''} />
@@ -82,13 +95,23 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
           .filter((row) => row.beatenBy.length > 0)
           .map((row) => (
             <li key={row.candidate.id}>
-              {row.candidate.name} is beaten on price and score by {row.beatenBy.map(nameOf).join(', ')}.
+              {row.candidate.name} is beaten on price and score by {listed(row.beatenBy.map((id) => `${nameOf(id)}${oftenText(id, row.candidate.id, doubt)}`))}.
             </li>
           ))}
         {unpriced.length > 0 && <li>Without a price: {unpriced.map((row) => row.candidate.name).join(', ')}.</li>}
       </ul>
     </>
   );
+}
+
+function doubtOf(score: number, place: PlaceDoubt | undefined): Point['doubt'] {
+  return place?.score ? [Math.max(0, score - place.score.low), Math.max(0, place.score.high - score)] : [0, 0];
+}
+
+/** In what part of the draws one stands above another; nothing while that is not known. */
+function oftenText(above: string, below: string, doubt: RankDoubt | undefined): string {
+  const share = doubt?.places.find(({ candidateId }) => candidateId === above)?.beats[doubt.places.findIndex(({ candidateId }) => candidateId === below)];
+  return share === undefined ? '' : ` (which stands above it in ${percentText(share)} of draws)`;
 }
 
 /** What money buys: the cheapest that is good enough, what one more point costs, and what part of the best a cheaper one is. */

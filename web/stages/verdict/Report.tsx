@@ -8,6 +8,7 @@ import { useTrialQuery } from '../../data/trials.ts';
 import { usePlanQuery, useTakesQuery } from '../../data/work.ts';
 import { dateText } from '../../parts/dateText.ts';
 import { Empty, Loaded, Sheet } from '../../parts/states.tsx';
+import { EventsOfAll } from './EventsOf.tsx';
 import { ExpectationBeside } from './ExpectationBeside.tsx';
 import { FigureTable } from './FigureTable.tsx';
 import { HowJudged } from './HowJudged.tsx';
@@ -15,6 +16,7 @@ import { HowSure } from './HowSure.tsx';
 import { LimitsOfAll } from './LimitsOfUse.tsx';
 import { LinkRanges } from './LinkRanges.tsx';
 import { DifferencesTold } from './MadeDifference.tsx';
+import { Pictures } from './Pictures.tsx';
 import { Ranking } from './Ranking.tsx';
 import { RawFigures } from './RawFigures.tsx';
 import { SavePage } from './SavePage.tsx';
@@ -85,8 +87,10 @@ export default function Report() {
             <Sheet title="Figures">
               <FigureTable rows={rows} criteria={criteria} />
             </Sheet>
+            <EventsOfAll candidateIds={rows.map(({ candidate }) => candidate.id)} />
             <LimitsOfAll candidateIds={rows.map(({ candidate }) => candidate.id)} />
             <LinkRanges trialId={trialId} />
+            <Pictures rows={rows} />
             <ExpectationBeside trial={trial.data!} rows={rows} />
             <HowJudged view={verdict.data!} takes={takes.data!} rounds={rounds.data!} />
             <RawFigures view={verdict.data!} />

@@ -6,9 +6,9 @@ import { Play } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { SafePlayer } from '../../../parts/SafePlayer.tsx';
 import { TapeMark } from '../../../parts/TapeMark.tsx';
 import { VirtualTable } from '../../../parts/VirtualTable.tsx';
-import { SafePlayer } from '../SafePlayer.tsx';
 import type { BeginRow } from './beginDraft.ts';
 
 /** Choices that are no microphone. */

@@ -10,10 +10,10 @@ import { usePlacesQuery, usePutInPlaceMutation, useSetRecorderMutation } from '.
 import { useTrialWords } from '../../../data/trialData.ts';
 import { useNotice } from '../../../parts/notices.tsx';
 import { Progress } from '../../../parts/Progress.tsx';
+import { SafePlayer } from '../../../parts/SafePlayer.tsx';
 import { Loaded } from '../../../parts/states.tsx';
 import { useTold } from '../../../parts/useTold.ts';
 import { VirtualTable } from '../../../parts/VirtualTable.tsx';
-import { SafePlayer } from '../SafePlayer.tsx';
 import { type PlaceRow, usePlaceColumns } from './placeColumns.tsx';
 import { isDoubtful, isSurelyElsewhere } from './placeWords.ts';
 import { RecorderTable } from './RecorderTable.tsx';
