@@ -93,6 +93,7 @@ export const SALTREACH = bundledTrial({
     { id: demoId('role', 'passengers'), name: 'Passengers', count: 4, needs: 'a line each, out of the box', robustness: 'normal', mustHide: true },
   ],
   budget: { amount: 9000, currency: 'EUR' },
+  hoursAYear: 300,
   comparisons: COMPARISONS,
   sample: true,
   slatesSpoken: false,

@@ -5,6 +5,7 @@ import { expect, test } from '@playwright/test';
 import type { VerdictView } from '../core/contract/verdict.ts';
 import type { RankDoubt } from '../core/decide/doubt/rankDoubt.ts';
 import { turnOvers } from '../core/decide/doubt/turnOver.ts';
+import type { EventsTold } from '../core/decide/eventsTold.ts';
 import type { Take } from '../core/domain/take.ts';
 import type { Trial } from '../core/domain/trial.ts';
 import { MEASURES, signed } from '../core/measure/catalogue.ts';
@@ -202,6 +203,56 @@ test('a verdict turned over by a weight is too close, and the takes that would s
   await expect(press).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).length).toBe(before);
+});
+
+test('prices hold the batteries of a year once hours of use are given, and say so', async ({ page }) => {
+  const priceOf = async () => (await verdictNow()).rows!.find(({ candidate }) => candidate.name === 'Quoinholt Osier')!.candidate;
+  const { price, batteries } = await priceOf();
+  await page.goto(at('question'));
+  const hours = page.getByRole('region', { name: 'For whom, and for how much' }).getByLabel('Hours of use a year');
+  await hours.fill('600');
+  await hours.blur();
+  // Twice the hours are twice the batteries.
+  await expect.poll(async () => (await priceOf()).batteries!.price).toBeCloseTo(2 * batteries!.price, 6);
+  const told = (await priceOf()).price!;
+  expect(told - price!).toBeCloseTo(batteries!.price, 6);
+  await page.goto(at('verdict'));
+  const table = page.getByRole('region', { name: 'Figures' });
+  await expect(table).toContainText(`Prices hold the batteries of a year: ${Math.round(2 * batteries!.price)} EUR of Quoinholt Osier`);
+  await expect(table.getByRole('row', { name: /Price of the chain/ })).toContainText(`${Math.round(told).toLocaleString('en')} EUR`);
+  await page.goto(at('question'));
+  await hours.fill('');
+  await hours.blur();
+  await expect.poll(async () => (await priceOf()).batteries).toBeUndefined();
+  expect((await priceOf()).price).toBeCloseTo(price! - batteries!.price, 6);
+});
+
+test('a candidate tells what was found in its takes, heard at its moment, and which factors work on each other is asked', async ({ page }) => {
+  await page.goto(at('verdict'));
+  const made = page.getByRole('region', { name: 'What made the difference' });
+  await made.getByLabel('Ask about two together').selectOption({ label: 'Candidate with Windscreen' });
+  const together = made.getByRole('region', { name: 'Which work on each other' });
+  await expect(together.getByRole('listitem')).toHaveText(/Candidate with Windscreen\. (No sign that|From) .*It explains \d+ % alone\./);
+  await expect(page).toHaveURL(/together=candidate\*windscreen|together=candidate%2Awindscreen/);
+  await together.getByRole('button', { name: 'No longer ask about Candidate with Windscreen' }).click();
+  await expect(together).toContainText('Asked about none');
+  await page.getByRole('link', { name: 'Lowbrack Bittern' }).first().click();
+  const found = page.getByRole('region', { name: 'Found in its takes' });
+  const moments = await ask<EventsTold[]>(marvet.address, 'GET', `/trials/${saltreach.id}/verdict/events`);
+  const own = moments.find(({ candidateId }) => page.url().endsWith(candidateId))!;
+  const [worst] = own.kinds;
+  await expect(found).toContainText(`${own.recordings} recordings, ${own.minutes.toFixed(1)} minutes`);
+  await found
+    .getByRole('button', { name: /^Hear / })
+    .first()
+    .click();
+  const { startS, endS } = worst!.worst[0]!.event;
+  const player = found.locator('audio');
+  // It plays from a second before to a second after, and stays there.
+  await expect.poll(() => player.evaluate((audio: HTMLAudioElement) => audio.paused && audio.currentTime > 0)).toBe(true);
+  const stoppedS = await player.evaluate((audio: HTMLAudioElement) => audio.currentTime);
+  expect(stoppedS).toBeGreaterThan(startS);
+  expect(stoppedS).toBeLessThan(endS + 1.5);
 });
 
 test('the doubt of a long trial shows how far it is, is cancelled by a press, and is taken up again', async ({ page }) => {

@@ -45,6 +45,27 @@ export function batteriesOfDay(chain: Pick<Chain, 'links'>, items: ReadonlyMap<s
   return { changes, batteries: [...counts].map(([type, count]) => ({ type, count })) };
 }
 
+/** What the batteries of a chain cost in a year of use, and of which links that is not known. */
+export interface YearOfBatteries {
+  price: number;
+  unknown: string[];
+}
+
+/**
+ * What the batteries of a chain cost in a year: each link's, as often as they run down in the hours of use.
+ * @example two of 0.50 that run for 5 h, over 300 h: 60 times 1.00, which is 60
+ */
+export function batteriesOfYear(chain: Pick<Chain, 'links'>, items: ReadonlyMap<string, Item>, hoursAYear: number): YearOfBatteries {
+  const year: YearOfBatteries = { price: 0, unknown: [] };
+  for (const item of chain.links.flatMap((link) => items.get(link.itemId) ?? [])) {
+    if (item.batteryCount === 0) continue;
+    if (item.batteryPrice === 0) continue;
+    if (item.batteryPrice === null || !item.runningTimeH) year.unknown.push(item.name);
+    else year.price += (item.batteryCount * item.batteryPrice * hoursAYear) / item.runningTimeH;
+  }
+  return year;
+}
+
 /** Running time of the link that stops first, by chain id, for the chains of which one is known. */
 export function runningTimes(chains: readonly Pick<Chain, 'id' | 'links'>[], items: readonly Item[]): Map<string, number> {
   const byId = new Map(items.map((item) => [item.id, item]));

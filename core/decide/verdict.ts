@@ -1,3 +1,4 @@
+import type { YearOfBatteries } from '../chain/burden.ts';
 import { type Criterion, weightShares } from '../domain/criterion.ts';
 import { type Aggregate, aggregateBy, type ByCondition, oneValue } from './aggregate.ts';
 import { desirability } from './desirability.ts';
@@ -7,8 +8,11 @@ import type { LikeBy } from './like/likeModel.ts';
 export interface JudgedCandidate {
   id: string;
   name: string;
+  /** Of the whole chain, with the batteries of a year where these are asked for. */
   price: number | null;
   currency: string | null;
+  /** What of it are batteries, and of which links nobody knows; left out where they are not asked for. */
+  batteries?: YearOfBatteries;
 }
 
 /** One candidate on one criterion. */

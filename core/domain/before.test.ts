@@ -91,6 +91,7 @@ describe('a trial', () => {
     });
     expect(saidOf(trialDraftSchema, { name: 'Play', roles: [{ ...role, count: 0 }] })['roles.0.count']).toBe('A role has 1 to 200 people');
     expect(saidOf(trialPatchSchema, { budget: { amount: 1, currency: 'euro' } })['budget.currency']).toContain('three-letter code');
+    expect(saidOf(trialPatchSchema, { hoursAYear: 0 }).hoursAYear).toContain('1 to 8,760 h');
     expect(trialPatchSchema.safeParse({ comparisons: [{ firstId: newId(), secondId: newId(), ratio: 12 }] }).success).toBe(false);
   });
   it('is changed in what is named only', () => {

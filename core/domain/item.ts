@@ -82,6 +82,8 @@ export const itemDraftSchema = z
     adapterPrice: optionalNumber(0, 100_000, 'A price is 0 to 100,000'),
     batteryType: z.string().trim().max(60, 'Use at most 60 characters').default(''),
     batteryCount: z.number().int().min(0, 'Batteries are 0 or more').max(24, 'At most 24 batteries').default(0),
+    /** Of one that is thrown away, in the currency of the item; 0 where it is charged again. */
+    batteryPrice: optionalNumber(0, 1000, 'A battery costs 0 to 1,000'),
     runningTimeH: optionalNumber(0, 1000, 'Running time is 0 to 1,000 h'),
     remark: remarkSchema,
   })

@@ -28,6 +28,9 @@ export type Role = z.infer<typeof roleSchema>;
 
 export const budgetSchema = z.object({ amount: z.number().min(0, 'A budget is 0 or more').max(10_000_000, 'A budget is at most 10,000,000'), currency: currencySchema });
 
+/** Hours that the gear is used in a year, by which a price holds its batteries. */
+const hoursAYearSchema = z.number().min(1, 'Use in a year is 1 to 8,760 h').max(8760, 'Use in a year is 1 to 8,760 h').nullable();
+
 /** How much more the first of two criteria matters than the second: 1/9 to 9. */
 export const comparisonSchema = z.object({
   firstId: idSchema,
@@ -53,6 +56,7 @@ export const trialDraftSchema = z.object({
   place: z.string().trim().max(300, 'Use at most 300 characters').default(''),
   roles: z.array(roleSchema).max(20, 'At most 20 roles').default([]),
   budget: budgetSchema.nullable().default(null),
+  hoursAYear: hoursAYearSchema.default(null),
   /** Comparisons of criteria two by two; weights follow from them when they are asked for. */
   comparisons: z.array(comparisonSchema).max(200).default([]),
   /** Whether slates are spoken on the recordings, so that what is judged begins after them; null while nobody said. */
@@ -71,6 +75,7 @@ export const trialPatchSchema = z.object({
   place: z.string().trim().max(300).optional(),
   roles: z.array(roleSchema).max(20, 'At most 20 roles').optional(),
   budget: budgetSchema.nullable().optional(),
+  hoursAYear: hoursAYearSchema.optional(),
   comparisons: z.array(comparisonSchema).max(200).optional(),
   slatesSpoken: z.boolean().nullable().optional(),
   passes: z.enum(['last', 'all']).nullable().optional(),

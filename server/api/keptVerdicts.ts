@@ -1,4 +1,4 @@
-import { chainBurden } from '@marvet/core/chain/burden';
+import { batteriesOfYear, chainBurden } from '@marvet/core/chain/burden';
 import { type DrawnFrom, samplesOf } from '@marvet/core/decide/doubt/samples';
 import { type Observed, observationsOf } from '@marvet/core/decide/effects/observations';
 import { tellVerdict, type Verdict } from '@marvet/core/decide/tellVerdict';
@@ -106,7 +106,10 @@ async function inputOf(store: ReadTables, trial: TrialRow, rows: JudgedRows): Pr
   const itemById = new Map(items.map((item) => [item.id, item]));
   const candidates = chains.map((chain) => {
     const { price, currency } = chainBurden(chain, itemById);
-    return { id: chain.id, name: chain.name, price, currency };
+    const candidate = { id: chain.id, name: chain.name, price, currency };
+    if (trial.hoursAYear === null) return candidate;
+    const batteries = batteriesOfYear(chain, itemById, trial.hoursAYear);
+    return { ...candidate, price: price === null ? null : price + batteries.price, batteries };
   });
   // Links are looked at only where a criterion asks: they need every event of every recording.
   const asked = criteria.some(({ measureId }) => measureId !== null && isLinkMeasure(measureId));

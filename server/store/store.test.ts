@@ -66,6 +66,7 @@ describe('a database of before', () => {
     'schema-0011.sql',
     'schema-0013.sql',
     'schema-0014.sql',
+    'schema-0015.sql',
   ];
   const at = (number: string) => `00000000-0000-4000-8000-0000000000${number}`;
 

@@ -59,9 +59,9 @@ describe('whether two factors work on each other, in a sentence', () => {
     share: 0.1,
   });
   it.each([
-    ['shown', together(3, 7), 'osier lies 5 dB (3 to 7) further over heron at bare than at fur.'],
-    ['not shown', together(-1, 11), 'No sign that candidate and windscreen work on each other: at most, osier lies 5 dB (−1 to 11) further over heron at bare than at fur.'],
-    ['of too few takes', together(null, null), 'osier lies 5 dB further over heron at bare than at fur, of too few takes to say how sure.'],
+    ['shown', together(3, 7), 'From fur to bare, osier gains 5 dB (3 to 7) on heron.'],
+    ['not shown', together(-1, 11), 'No sign that candidate and windscreen work on each other: at most, from fur to bare, osier gains 5 dB (−1 to 11) on heron.'],
+    ['of too few takes', together(null, null), 'From fur to bare, osier gains 5 dB on heron, of too few takes to say how sure.'],
     ['not to be told', { ...together(1, 2), most: null }, 'Whether candidate and windscreen work on each other cannot be told: too few of their levels met.'],
   ])('%s', (_what, told, text) => {
     expect(togetherText(told, criterion, words)).toBe(text);

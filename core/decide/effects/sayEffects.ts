@@ -47,9 +47,10 @@ export function togetherText({ terms, most }: Together, criterion: Criterion, wo
   if (!most) return `Whether ${one} and ${other} work on each other cannot be told: too few of their levels met.`;
   const [more, less] = most.levels.map((level) => words.level(terms[0], level));
   const [here, there] = most.at.map((level) => words.level(terms[1], level));
-  const how = `${more} lies ${differenceText(most, criterion)} further over ${less} at ${here} than at ${there}`;
-  if (isShown(most)) return `${how}.`;
-  return most.low === null ? `${how}, of too few takes to say how sure.` : `No sign that ${one} and ${other} work on each other: at most, ${how}.`;
+  const how = `from ${there} to ${here}, ${more} gains ${differenceText(most, criterion)} on ${less}`;
+  const said = `${how.charAt(0).toLocaleUpperCase()}${how.slice(1)}`;
+  if (isShown(most)) return `${said}.`;
+  return most.low === null ? `${said}, of too few takes to say how sure.` : `No sign that ${one} and ${other} work on each other: at most, ${how}.`;
 }
 
 /** Why nothing is said of a term; null where something is. */

@@ -13,6 +13,7 @@ import { Door1765100000000 } from './0012-door.ts';
 import { Recorders1765200000000 } from './0013-recorders.ts';
 import { Stereo1765300000000 } from './0014-stereo.ts';
 import { Comparisons1765400000000 } from './0015-comparisons.ts';
+import { BatteriesOfAYear1765500000000 } from './0016-batteries-of-a-year.ts';
 
 /** Migrations in the order in which they are run. */
 export const MIGRATIONS = [
@@ -31,4 +32,5 @@ export const MIGRATIONS = [
   Recorders1765200000000,
   Stereo1765300000000,
   Comparisons1765400000000,
+  BatteriesOfAYear1765500000000,
 ];

@@ -5,7 +5,7 @@ import type { UseFormReturn } from 'react-hook-form';
 import { Field, yesNoOrUnknown } from '../../parts/fields.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
 
-type NumberName = 'owned' | 'channels' | 'storageGb' | 'frequencyLowHz' | 'frequencyHighHz' | 'warrantyMonths' | 'adapterPrice';
+type NumberName = 'owned' | 'channels' | 'storageGb' | 'frequencyLowHz' | 'frequencyHighHz' | 'warrantyMonths' | 'adapterPrice' | 'batteryPrice';
 type TextName = 'switches' | 'sizeMm' | 'cable' | 'moisture' | 'inTheBox';
 
 /** What one rarely needs and then badly: channels, storage, rates, size, moisture, what is in the box, warranty. */
@@ -40,6 +40,7 @@ export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
           {number('channels', 'Channels')}
           {active && number('storageGb', 'Storage (GB)')}
           {number('adapterPrice', 'Adapters sold apart')}
+          {active && number('batteryPrice', 'Price of a battery (0 if charged)')}
           {number('warrantyMonths', 'Warranty (months)')}
         </div>
         {active && (

@@ -12,7 +12,7 @@ import { RoleAsks } from './RoleAsks.tsx';
 const ROBUSTNESS: Record<Role['robustness'], string> = { gentle: 'treated gently', normal: 'as usual', rough: 'breaks things' };
 
 /** For whom it is decided: how many there are, what they need, how roughly they treat gear, and what may be spent. */
-export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pick<TrialPatch, 'roles' | 'budget'>) => void }) {
+export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pick<TrialPatch, 'roles' | 'budget' | 'hoursAYear'>) => void }) {
   const tell = useNotice();
   const { roles, budget } = trial;
   // What is undone later is put into the roles as they are then.
@@ -95,8 +95,10 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
             onChange({ budget: { ...budget, currency: currency.toUpperCase() } });
           }}
         />
+        <KeptNumber label="Hours of use a year" size="sm" min={1} max={8760} value={trial.hoursAYear} onKeep={(hoursAYear) => onChange({ hoursAYear })} />
         <span className="small soft mb-1">
-          for {roles.reduce((sum, role) => sum + role.count, 0)} people. The verdict shares the gear out by this; prices in other currencies are not converted.
+          for {roles.reduce((sum, role) => sum + role.count, 0)} people. The verdict shares the gear out by this; prices in other currencies are not converted. With hours of use,
+          prices against the score hold their batteries.
         </span>
       </div>
     </Sheet>

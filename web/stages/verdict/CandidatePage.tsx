@@ -1,4 +1,5 @@
 import type { VerdictView } from '@marvet/core/contract/verdict';
+import { batteriesText } from '@marvet/core/decide/batteriesTold';
 import { goodAndBad, notTested, type StandsOut } from '@marvet/core/decide/candidateTold';
 import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { ruledOutText } from '@marvet/core/decide/verdictCsv';
@@ -64,7 +65,7 @@ export default function CandidatePage() {
               ))}
               {row.candidate.price !== null && (
                 <p className="mb-0">
-                  The whole chain costs {row.candidate.price.toLocaleString('en')} {row.candidate.currency}.
+                  The whole chain costs {Math.round(row.candidate.price).toLocaleString('en')} {row.candidate.currency}. {batteriesText([row.candidate])}
                 </p>
               )}
             </Sheet>

@@ -36,43 +36,35 @@ export function EventsOf({ candidateId }: { candidateId: string }) {
         return (
           <Sheet title="Found in its takes" aside={<span className="small soft">{lengthText(told)}</span>}>
             {told.kinds.length === 0 && <p className="mb-0">No break-ups, clicks, clipping, plosives, wind, handling, rustle or other noises.</p>}
-            <table className="plain">
-              <tbody>
-                {told.kinds.map(({ kind, count, perMinute, worst }) => (
-                  <tr key={kind}>
-                    <td>
-                      <b>{EVENT_NAMES[kind]}</b>
-                    </td>
-                    <td className="num text-nowrap">
-                      {count}, {perMinuteText(perMinute)}
-                    </td>
-                    <td>
-                      <span className="row-line">
-                        {worst.map((moment) => (
-                          <span key={`${moment.recordingId} ${moment.event.startS}`} className="text-nowrap">
-                            <Button
-                              size="sm"
-                              variant={heard?.moment === moment ? 'primary' : 'plain'}
-                              className="icon no-print"
-                              aria-label={`Hear ${EVENT_NAMES[kind]} in take ${slateOf(moment.takeId)} at ${moment.event.startS.toFixed(1)} s`}
-                              onClick={() => setHeard({ moment, seekTo: stretchOf(moment) })}
-                            >
-                              <Volume2 size={15} aria-hidden />
-                            </Button>{' '}
-                            <Link to={`/trials/${trialId}/takes/${moment.recordingId}`}>
-                              {slateOf(moment.takeId)} at {moment.event.startS.toFixed(1)} s
-                            </Link>{' '}
-                            <span className="small soft">
-                              {lastedText(moment.event.endS - moment.event.startS)}, {moment.event.severityDb.toFixed(0)} dB {SEVERITY_WORDS[kind]}
-                            </span>
-                          </span>
-                        ))}
+            {told.kinds.map(({ kind, count, perMinute, worst }) => (
+              <div key={kind} className="found-kind">
+                <b>{EVENT_NAMES[kind]}</b>
+                <span className="mono small">
+                  {count}, {perMinuteText(perMinute)}
+                </span>
+                <span className="row-line">
+                  {worst.map((moment) => (
+                    <span key={`${moment.recordingId} ${moment.event.startS}`}>
+                      <Button
+                        size="sm"
+                        variant={heard?.moment === moment ? 'primary' : 'plain'}
+                        className="icon no-print"
+                        aria-label={`Hear ${EVENT_NAMES[kind]} in take ${slateOf(moment.takeId)} at ${moment.event.startS.toFixed(1)} s`}
+                        onClick={() => setHeard({ moment, seekTo: stretchOf(moment) })}
+                      >
+                        <Volume2 size={15} aria-hidden />
+                      </Button>{' '}
+                      <Link to={`/trials/${trialId}/takes/${moment.recordingId}`}>
+                        take {slateOf(moment.takeId)} at {moment.event.startS.toFixed(1)} s
+                      </Link>{' '}
+                      <span className="small soft">
+                        {lastedText(moment.event.endS - moment.event.startS)}, {moment.event.severityDb.toFixed(0)} dB {SEVERITY_WORDS[kind]}
                       </span>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+                    </span>
+                  ))}
+                </span>
+              </div>
+            ))}
             {heard && (
               <div className="mt-2 no-print">
                 <SafePlayer

@@ -1,3 +1,4 @@
+import { batteriesText } from '@marvet/core/decide/batteriesTold';
 import type { VerdictRow } from '@marvet/core/decide/verdict';
 import { criterionUnit } from '@marvet/core/decide/verdictCsv';
 import { type Criterion, weightShares } from '@marvet/core/domain/criterion';
@@ -69,14 +70,15 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
             <td />
             {rows.map((row) => (
               <td key={row.candidate.id} className="num">
-                {row.candidate.price === null ? 'unknown' : `${row.candidate.price.toLocaleString('en')} ${row.candidate.currency}`}
+                {row.candidate.price === null ? 'unknown' : `${Math.round(row.candidate.price).toLocaleString('en')} ${row.candidate.currency}`}
               </td>
             ))}
           </tr>
         </tbody>
       </table>
       <p className="small soft mt-2 mb-0">
-        Measured and listened values are medians over conditions, repeats of one counting once; candidates are compared under the same conditions, and spoiled takes are left out.
+        {batteriesText(rows.map(({ candidate }) => candidate))} Measured and listened values are medians over conditions, repeats of one counting once; candidates are compared
+        under the same conditions, and spoiled takes are left out.
         {mixed && ' * Not recorded under all of them: what is missing is reckoned from what the others have there.'}
       </p>
     </div>

@@ -44,13 +44,14 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
       },
     ];
   });
+  const withBatteries = rows.some(({ candidate }) => candidate.batteries);
   if (points.length === 0) return <div className="soft">No candidate has both a price and a score.</div>;
   const nameOf = (id: string) => rows.find((row) => row.candidate.id === id)?.candidate.name ?? '';
   const unpriced = rows.filter((row) => row.candidate.price === null);
   return (
     <>
       <ResponsiveContainer width="100%" height={250}>
-        <ScatterChart margin={{ top: 12, right: 26, bottom: 18, left: 0 }}>
+        <ScatterChart margin={{ top: 12, right: 58, bottom: 18, left: 0 }}>
           <CartesianGrid stroke="var(--rule)" />
           <XAxis
             type="number"
@@ -59,7 +60,13 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
             domain={[0, 'auto']}
             stroke="var(--soft)"
             fontSize={12}
-            label={{ value: `price, ${[...currencies][0] ?? ''}`, position: 'insideBottom', offset: -8, fill: 'var(--soft)', fontSize: 12 }}
+            label={{
+              value: `price, ${[...currencies][0] ?? ''}${withBatteries ? ', with the batteries of a year' : ''}`,
+              position: 'insideBottom',
+              offset: -8,
+              fill: 'var(--soft)',
+              fontSize: 12,
+            }}
           />
           <YAxis
             type="number"
@@ -77,7 +84,7 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
               const point = payload?.[0]?.payload as Point | undefined;
               return point ? (
                 <div className="sheet p-2 small">
-                  <b>{point.name}</b>: {Math.round(point.score)} of 100 for {point.price.toLocaleString('en')}
+                  <b>{point.name}</b>: {Math.round(point.score)} of 100 for {Math.round(point.price).toLocaleString('en')}
                   {point.doubt[0] + point.doubt[1] > 0 && `, ${Math.round(point.score - point.doubt[0])} to ${Math.round(point.score + point.doubt[1])} in 95 of 100 draws`}
                   {point.out && ', ruled out'}
                 </div>
@@ -111,7 +118,7 @@ function doubtOf(score: number, place: PlaceDoubt | undefined): Point['doubt'] {
 /** In what part of the draws one stands above another; nothing while that is not known. */
 function oftenText(above: string, below: string, doubt: RankDoubt | undefined): string {
   const share = doubt?.places.find(({ candidateId }) => candidateId === above)?.beats[doubt.places.findIndex(({ candidateId }) => candidateId === below)];
-  return share === undefined ? '' : ` (which stands above it in ${percentText(share)} of draws)`;
+  return share === undefined ? '' : ` (above it in ${percentText(share)} of draws)`;
 }
 
 /** What money buys: the cheapest that is good enough, what one more point costs, and what part of the best a cheaper one is. */
@@ -152,11 +159,13 @@ interface FlagProps {
   payload: Point;
 }
 
+/** A flag beside its place, so that it hides neither that nor the doubt. */
 function Flag({ cx, cy, payload }: FlagProps) {
   return (
     <g opacity={payload.out ? 0.55 : 1}>
-      <rect x={cx - 16} y={cy - 10} width={32} height={20} rx={3} fill={payload.colour} stroke="var(--ink)" strokeDasharray={payload.out ? '3 2' : undefined} />
-      <text x={cx} y={cy + 5} textAnchor="middle" fontFamily="var(--mono)" fontWeight={700} fontSize={13} fill="#171B1E">
+      <circle cx={cx} cy={cy} r={3.5} fill="var(--ink)" />
+      <rect x={cx + 9} y={cy - 10} width={32} height={20} rx={3} fill={payload.colour} stroke="var(--ink)" strokeDasharray={payload.out ? '3 2' : undefined} />
+      <text x={cx + 25} y={cy + 5} textAnchor="middle" fontFamily="var(--mono)" fontWeight={700} fontSize={13} fill="#171B1E">
         {payload.letters}
       </text>
     </g>
