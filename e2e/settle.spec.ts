@@ -217,7 +217,7 @@ test('prices hold the batteries of a year once hours of use are given, and say s
   const told = (await priceOf()).price!;
   expect(told - price!).toBeCloseTo(batteries!.price, 6);
   await page.goto(at('verdict'));
-  const table = page.getByRole('region', { name: 'Figures' });
+  const table = page.getByRole('region', { name: 'What the scores are made of' });
   await expect(table).toContainText(`Prices hold the batteries of a year: ${Math.round(2 * batteries!.price)} EUR of Quoinholt Osier`);
   await expect(table.getByRole('row', { name: /Price of the chain/ })).toContainText(`${Math.round(told).toLocaleString('en')} EUR`);
   await page.goto(at('question'));

@@ -1,7 +1,8 @@
-import { rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
+import { aggregateBy, byCondition } from '@marvet/core/decide/aggregate';
+import { type RankDoubt, rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { DrawnFrom } from '@marvet/core/decide/doubt/samples';
-import { closeToFirst } from '@marvet/core/decide/doubt/sayDoubt';
-import { simulatedTrial, type TrialShape } from '@marvet/core/decide/doubt/simulatedTrial';
+import { CLEARLY, closeToFirst } from '@marvet/core/decide/doubt/sayDoubt';
+import { reducedTrial, simulatedTrial, type TrialShape } from '@marvet/core/decide/doubt/simulatedTrial';
 import { randomSource } from '@marvet/core/simulate/random';
 import { studentPower } from '@marvet/core/statistics/studentPower';
 import { median, rootMeanSquare } from 'simple-statistics';
@@ -9,17 +10,21 @@ import { median, rootMeanSquare } from 'simple-statistics';
 /** What was called in simulated trials of one shape. */
 export interface Calls {
   shape: TrialShape;
+  /** Whether each take has every candidate, or each candidate its own third of the conditions. */
+  design: 'all together' | 'a third';
   trials: number;
   /** Of equal candidates, how many trials called one of them the first. */
   wrongly: number;
   /** With the first truly ahead by twice the standard error of the difference, in how many it was called first. */
   found: number;
+  /** In how many of these it was clearly above the second, whatever the others did. */
+  above: number;
   /** Part in which Student's test of as many takes finds such a difference. */
   theory: number;
 }
 
 /** Shapes of a small morning, a day, and many of everything. */
-const SHAPES: TrialShape[] = [
+const TOGETHER: TrialShape[] = [
   { takes: 4, candidates: 2, criteria: 1 },
   { takes: 8, candidates: 2, criteria: 1 },
   { takes: 16, candidates: 2, criteria: 1 },
@@ -27,48 +32,61 @@ const SHAPES: TrialShape[] = [
   { takes: 12, candidates: 2, criteria: 4 },
   { takes: 24, candidates: 4, criteria: 4 },
 ];
+/** Nine takes of each candidate. */
+const THIRDS: TrialShape[] = [2, 3, 5].map((candidates) => ({ takes: 9 * candidates, candidates, criteria: 1 }));
+/** Three factors of three levels beside the candidates. */
+const FACTOR_COLUMNS = 6;
 
 /** Draws a verdict in these trials; more change the rates by less than their own doubt. */
 const DRAWS = 500;
 
 export function judgeCalls(trials: number): Calls[] {
-  return SHAPES.map((shape) => {
-    const random = randomSource(shape.takes + 100 * shape.candidates + 10_000 * shape.criteria);
-    const made = (ahead: number) => Array.from({ length: trials }, () => simulatedTrial(random, { ...shape, ahead }));
-    const standardError = errorOf(made(0));
-    return {
-      shape,
-      trials,
-      wrongly: made(0).filter((trial) => calledFirst(trial) !== null).length,
-      found: made(2 * standardError).filter((trial) => calledFirst(trial) === 'x0').length,
-      theory: studentPower(2, shape.takes - 1, 0.05),
-    };
-  });
+  return [
+    ...TOGETHER.map((shape) => judgeShape(shape, 'all together', simulatedTrial, shape.takes - 1, trials)),
+    ...THIRDS.map((shape) => judgeShape(shape, 'a third', reducedTrial, shape.takes - shape.candidates - FACTOR_COLUMNS, trials)),
+  ];
 }
 
-function calledFirst(trial: DrawnFrom): string | null {
-  const found = closeToFirst(rankDoubt(trial, 'given', DRAWS));
+function judgeShape(shape: TrialShape, design: Calls['design'], make: typeof simulatedTrial, df: number, trials: number): Calls {
+  const random = randomSource(shape.takes + 100 * shape.candidates + 10_000 * shape.criteria);
+  const made = (ahead: number) => Array.from({ length: trials }, () => make(random, { ...shape, ahead }));
+  const standardError = errorOf(made(0));
+  const wrongly = made(0).filter((trial) => calledFirst(doubtOf(trial)) !== null).length;
+  const told = made(2 * standardError).map(doubtOf);
+  const found = told.filter((doubt) => calledFirst(doubt) === 'x0').length;
+  const above = told.filter(({ places }) => (places[0]?.beats[1] ?? 0) >= CLEARLY).length;
+  return { shape, design, trials, wrongly, found, above, theory: studentPower(2, df, 0.05) };
+}
+
+const doubtOf = (trial: DrawnFrom) => rankDoubt(trial, 'given', DRAWS);
+
+function calledFirst(doubt: RankDoubt): string | null {
+  const found = closeToFirst(doubt);
   return found && found.close.length === 0 ? found.first.candidateId : null;
 }
 
-/** Standard error of the difference of two equal candidates: of what the verdict compares, the mean of their medians over criteria. */
+/** Standard error of the difference of two equal candidates: of what the verdict compares, in the mean over criteria. */
 function errorOf(trials: readonly DrawnFrom[]): number {
-  const medianOf = (samples: DrawnFrom['samples'][number], candidate: number) => {
-    return median(samples.flatMap((each) => (each.candidate === candidate ? [each.value] : [])));
-  };
-  const differences = trials.map(({ samples }) => samples.reduce((sum, own) => sum + medianOf(own, 0) - medianOf(own, 1), 0) / samples.length);
+  const middle = (values: readonly number[]) => median([...values]);
+  const differences = trials.map(({ samples }) => {
+    const each = samples.map((own) => {
+      const values = aggregateBy(byCondition(own.map(({ candidate, condition, value }) => ({ candidateId: String(candidate), conditionKey: condition, value }))), middle);
+      return (values.get('0')?.value ?? 0) - (values.get('1')?.value ?? 0);
+    });
+    return each.reduce((sum, difference) => sum + difference, 0) / samples.length;
+  });
   return rootMeanSquare(differences);
 }
 
 /** The part of docs/accuracy.md on verdicts. */
 export function callsText(calls: readonly Calls[]): string {
-  const rows = calls.map(
-    ({ shape: { takes, candidates, criteria }, trials, wrongly, found, theory }) =>
-      `| ${takes} | ${candidates} | ${criteria} | ${trials} | ${(wrongly / trials).toFixed(2)} | ${(found / trials).toFixed(2)} | ${theory.toFixed(2)} |`,
-  );
-  return `Simulated trials of known truth, every candidate in every take, moments that differ four times as much as the values of one moment. *Called wrongly* is how often one of equal candidates is called clearly first (wanted: at most 0.10). *Found* is how often the first is, where it is truly ahead by twice the standard error of the difference; *theory* is Student's test of two with as many takes. With several rivals the first must be clear of each, which no test of two asks.
+  const rows = calls.map(({ shape: { takes, candidates, criteria }, design, trials, wrongly, found, above, theory }) => {
+    const rates = [wrongly / trials, found / trials, above / trials, theory].map((rate) => rate.toFixed(2)).join(' | ');
+    return `| ${design} | ${takes} | ${candidates} | ${criteria} | ${trials} | ${rates} |`;
+  });
+  return `Simulated trials of known truth. *All together*: every candidate in every take, moments that differ four times as much as the values of one moment. *A third*: each candidate by itself at nine of 27 conditions of three factors, which do four times as much as the spread of a value. *Called wrongly* is how often one of equal candidates is called clearly first (wanted: at most 0.10). *Found* is how often the first is, where it is truly ahead of each other one by twice the standard error of the difference; with several rivals it must be clear of each at once, which no test of two asks. *Above one* is how often it stands clearly above one rival; *theory* is how often Student's test of these two finds it.
 
-| takes | candidates | criteria | trials | called wrongly | found | theory |
-|---|---|---|---|---|---|---|
+| design | takes | candidates | criteria | trials | called wrongly | found | above one | theory |
+|---|---|---|---|---|---|---|---|---|
 ${rows.join('\n')}`;
 }
