@@ -27,7 +27,7 @@ interface Cell {
 }
 
 /** What one candidate has on one criterion, with room for what is drawn, so that nothing is made anew in thousands of draws. */
-export interface Own {
+interface Own {
   cells: Cell[];
   /** By cell what it comes to in a draw, and how often it is there; 0 is not at all. */
   values: Float64Array;

@@ -1,5 +1,10 @@
 import type { Ground } from '../like/ground.ts';
-import type { Own } from './drawn.ts';
+
+/** The cells of one candidate as they were drawn: what each comes to, and how often it is there. */
+interface DrawnCells {
+  values: Float64Array;
+  times: Float64Array;
+}
 
 /** Values of which some are missing, which are reckoned anew in every draw; with room for that. */
 export interface Reckoned {
@@ -22,11 +27,11 @@ export function reckonedOf(ground: Ground): Reckoned {
  * @param worst makes one value of those of all conditions; null takes the middle
  * @param into one a candidate, NaN where nothing can be told
  */
-export function reckon(own: readonly Own[], { ground, values, times, under }: Reckoned, worst: ((values: readonly number[]) => number) | null, into: Float64Array): void {
+export function reckon(own: readonly DrawnCells[], { ground, values, times, under }: Reckoned, worst: ((values: readonly number[]) => number) | null, into: Float64Array): void {
   const { model, judged, cellAt, known } = ground;
   let cell = 0;
   for (const each of own)
-    for (let at = 0; at < each.cells.length; at++, cell++) {
+    for (let at = 0; at < each.values.length; at++, cell++) {
       values[cell] = each.values[at] as number;
       times[cell] = each.times[at] as number;
     }
