@@ -61,19 +61,23 @@ export function groundOf(recorded: readonly (readonly string[])[]): Ground {
 
 /** How much was recorded of each. A factor that a candidate has no level of, as a boom no rig, makes no gap. */
 function howMuch(recorded: readonly (readonly string[])[], known: readonly boolean[], judged: ReadonlySet<string>): Pick<Ground, 'coverage' | 'complete'> {
+  const levelsOf = new Map(recorded.flat().map((key) => [key, Object.entries(conditionOfKey(key))]));
+  const reduced = new Map<string, Map<string, string>>();
+  /** Keys with no more than some kinds in them, which are few: worked out once for each. */
+  const withOnly = (kinds: ReadonlySet<string>): ReadonlyMap<string, string> => {
+    const name = [...kinds].sort().join();
+    const made = reduced.get(name) ?? new Map([...levelsOf].map(([key, levels]) => [key, levels.flatMap((level) => (kinds.has(level[0]) ? level.join('=') : [])).join('|')]));
+    reduced.set(name, made);
+    return made;
+  };
   const each = recorded.map((own, candidate) => {
     if (!known[candidate]) return { coverage: 0, complete: false };
-    const kinds = new Set(own.flatMap((key) => Object.keys(conditionOfKey(key))));
-    const seen = (keys: Iterable<string>) => new Set([...keys].map((key) => withOnly(key, kinds)));
+    const short = withOnly(new Set(own.flatMap((key) => (levelsOf.get(key) ?? []).map(([kind]) => kind))));
+    const seen = (keys: Iterable<string>) => new Set([...keys].map((key) => short.get(key)));
     const wanted = seen(judged);
     const of = (other: readonly string[]) => [...seen(other)].filter((key) => wanted.has(key)).length;
     const most = Math.max(...recorded.map((other, at) => (known[at] ? of(other.filter((key) => judged.has(key) || at === candidate)) : 0)));
     return { coverage: most === 0 ? 0 : of(own) / most, complete: of(own) === wanted.size };
   });
   return { coverage: each.map(({ coverage }) => coverage), complete: each.map(({ complete }) => complete) };
-}
-
-function withOnly(key: string, kinds: ReadonlySet<string>): string {
-  const levels = Object.entries(conditionOfKey(key)).filter(([kind]) => kinds.has(kind));
-  return levels.map((level) => level.join('=')).join('|');
 }

@@ -5,6 +5,7 @@ import { randomSource } from '../../simulate/random.ts';
 import { leastSquares } from '../../statistics/leastSquares.ts';
 import { SparseFit } from '../../statistics/sparseFit.ts';
 import { aggregateBy, byCondition, type Sample } from '../aggregate.ts';
+import { ConditionFit } from './conditionFit.ts';
 
 const middle = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] as number;
 const key = (station: string, windscreen = 'bare', distance = '1', rest = {}) => conditionKey({ station, windscreen, distance, script: 's', ...rest });
@@ -98,6 +99,59 @@ describe('candidates that were not recorded under the same conditions', () => {
         expect(valuesOf(again)).toEqual(valuesOf(samples));
       }),
     );
+  });
+});
+
+describe('a part of the candidate and a part of the condition', () => {
+  it('agrees with orthogonalised least squares, by weights too, and says nothing across what nobody ties', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 9_999 }), fc.integer({ min: 3, max: 24 }), (seed, count) => {
+        const { uniform, normal } = randomSource(seed);
+        const [candidates, conditions] = [4, 6];
+        const places = [...new Set(Array.from({ length: count }, () => Math.floor(uniform() * candidates * conditions)))];
+        const cells = places.map((place) => ({ candidate: place % candidates, condition: Math.floor(place / candidates) }));
+        const weights = Float64Array.from(cells, () => Math.floor(3 * uniform()));
+        const values = Float64Array.from(cells, () => normal());
+        const fit = new ConditionFit(cells, candidates, conditions);
+        // A fit leaves nothing behind for the next one.
+        fit.fit(
+          values.map((value) => 7 * value),
+          new Float64Array(cells.length).fill(1),
+        );
+        fit.fit(values, weights);
+        const rows = cells.flatMap((cell, at) => Array.from({ length: weights[at] as number }, () => ({ ...cell, value: values[at] as number })));
+        if (rows.length === 0) return;
+        const dense = leastSquares(
+          Array.from({ length: candidates + conditions }, (_, column) =>
+            Float64Array.from(rows, ({ candidate, condition }) => Number(column < candidates ? candidate === column : condition === column - candidates)),
+          ),
+          Float64Array.from(rows, ({ value }) => value),
+        )!;
+        for (const [at, { candidate, condition }] of rows.entries()) expect(fit.at(candidate, condition)).toBeCloseTo(dense.fitted[at] as number, 8);
+        // By brute force: who is reached from a candidate by cells that are there.
+        for (let candidate = 0; candidate < candidates; candidate++) {
+          const [who, where] = [new Set([candidate]), new Set<number>()];
+          for (let more = -1; more !== who.size + where.size; ) {
+            more = who.size + where.size;
+            for (const row of rows) {
+              if (who.has(row.candidate)) where.add(row.condition);
+              if (where.has(row.condition)) who.add(row.candidate);
+            }
+          }
+          for (let condition = 0; condition < conditions; condition++) expect(Number.isNaN(fit.at(candidate, condition))).toBe(!where.has(condition));
+          for (let other = 0; other < candidates; other++) expect(fit.areTied(candidate, other)).toBe(who.has(other));
+        }
+      }),
+    );
+  });
+
+  it('5,000 moments without a plan, of which each has two of three, are compared in little time and memory', () => {
+    const samples = Array.from({ length: 5000 }, (_, moment) =>
+      ['a', 'b', 'c'].flatMap((candidateId, at) => (at === moment % 3 ? [] : [{ candidateId, conditionKey: `${key('s')}|moment=${moment}`, value: 10 * at + (moment % 7) }])),
+    ).flat();
+    const got = valuesOf(samples);
+    expect(got.b! - got.a!).toBeCloseTo(10, 6);
+    expect(got.c! - got.a!).toBeCloseTo(20, 6);
   });
 });
 

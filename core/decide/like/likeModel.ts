@@ -1,5 +1,6 @@
 import { CONDITION_KINDS, type ConditionKind, conditionOfKey, NOT_KNOWN } from '../../domain/factor.ts';
 import { SparseFit, type SparseRow } from '../../statistics/sparseFit.ts';
+import { ConditionFit } from './conditionFit.ts';
 
 /** What stands beside the candidate in the model: each condition as one, or each factor of the plan by itself. */
 export type LikeBy = 'condition' | 'factors';
@@ -31,21 +32,35 @@ export interface LikeModel {
  */
 export function likeModel(cells: readonly CellPlace[], keys: readonly string[], candidates: number): LikeModel | null {
   const recorded = new Set(cells.map(({ candidate }) => candidate)).size;
-  const plain = modelOf('condition', conditionRows(keys), cells, candidates);
+  const plain = byCondition(cells, keys.length, candidates);
   if (plain.tied.size === recorded) return plain;
-  const byFactors = modelOf('factors', factorRows(keys), cells, candidates);
-  const best = byFactors.tied.size > plain.tied.size ? byFactors : plain;
+  const factors = byFactors(factorRows(keys), cells, candidates);
+  const best = factors.tied.size > plain.tied.size ? factors : plain;
   return best.tied.size > 1 ? best : null;
+}
+
+/** The largest group of those that can be held against each other. */
+function largestGroup(there: readonly number[], areTied: (a: number, b: number) => boolean): ReadonlySet<number> {
+  const groups = there.map((one) => there.filter((other) => one === other || areTied(one, other)));
+  return new Set(groups.reduce<number[]>((most, group) => (group.length > most.length ? group : most), []));
+}
+
+function byCondition(cells: readonly CellPlace[], conditions: number, candidates: number): LikeModel {
+  const fit = new ConditionFit(cells, candidates, conditions);
+  fit.fit(new Float64Array(cells.length), new Float64Array(cells.length).fill(1));
+  const there = [...new Set(cells.map(({ candidate }) => candidate))];
+  return {
+    by: 'condition',
+    tied: largestGroup(there, fit.areTied),
+    fit: (values, weights) => fit.fit(values, weights),
+    at: (candidate, condition) => fit.at(candidate, condition),
+  };
 }
 
 /** What conditions put into a row, as columns counted from 0; null for one of which too little is known. */
 interface ConditionRows {
   rows: (SparseRow | null)[];
   columns: number;
-}
-
-function conditionRows(keys: readonly string[]): ConditionRows {
-  return { rows: keys.map((_, at) => ({ columns: Int32Array.of(at), parts: Float64Array.of(1) })), columns: keys.length };
 }
 
 /** Each factor by itself, its levels about their middle, so that a candidate that has no level of a factor, as a boom no rig, is held against the middle of them. */
@@ -78,7 +93,7 @@ function factorRows(keys: readonly string[]): ConditionRows {
   return { rows, columns };
 }
 
-function modelOf(by: LikeBy, { rows, columns }: ConditionRows, cells: readonly CellPlace[], candidates: number): LikeModel {
+function byFactors({ rows, columns }: ConditionRows, cells: readonly CellPlace[], candidates: number): LikeModel {
   const rowOf = (candidate: number, own: SparseRow): SparseRow => ({
     columns: Int32Array.from([...own.columns, columns + candidate]),
     parts: Float64Array.from([...own.parts, 1]),
@@ -92,12 +107,11 @@ function modelOf(by: LikeBy, { rows, columns }: ConditionRows, cells: readonly C
   const asked = Array.from({ length: candidates }, (_, candidate) => rows.map((own) => own && rowOf(candidate, own)));
   const weights = new Float64Array(cells.length);
   fit.fit(new Float64Array(cells.length), known);
-  const isTied = (a: number, b: number) => a === b || !Number.isNaN(fit.at({ columns: Int32Array.of(columns + a, columns + b), parts: Float64Array.of(1, -1) }));
+  const areTied = (a: number, b: number) => !Number.isNaN(fit.at({ columns: Int32Array.of(columns + a, columns + b), parts: Float64Array.of(1, -1) }));
   const there = [...new Set(cells.flatMap(({ candidate }, at) => (known[at] ? [candidate] : [])))];
-  const groups = there.map((one) => there.filter((other) => isTied(one, other)));
   return {
-    by,
-    tied: new Set(groups.reduce<number[]>((most, group) => (group.length > most.length ? group : most), [])),
+    by: 'factors',
+    tied: largestGroup(there, areTied),
     fit(values, own) {
       for (let at = 0; at < weights.length; at++) weights[at] = (own[at] as number) * (known[at] as number);
       fit.fit(values, weights);
