@@ -202,14 +202,34 @@ test('a verdict turned over by a weight is too close, and the takes that would s
   // Planned takes are counted: nothing more is asked for.
   await expect(press).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect.poll(async () => (await ask<Take[]>(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).length).toBe(before);
+  const takesNow = async () => (await ask<Take[]>(marvet.address, 'GET', `/trials/${saltreach.id}/takes`)).length;
+  await expect.poll(takesNow).toBe(before);
+
+  // Two pages press at once: one of them plans, the other is told, and nothing is planned twice.
+  const other = await page.context().newPage();
+  let letGo: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await other.route('**/plan', async (route) => {
+    if (route.request().method() === 'PUT') await held;
+    await route.continue();
+  });
+  await other.goto(at('verdict'));
+  await other.getByRole('button', { name: /^Plan \d+ takes more$/ }).click();
+  await press.click();
+  await expect.poll(takesNow).toBe(before + more);
+  letGo();
+  await expect(other.getByText('This plan was changed on another page in the meantime. Nothing was overwritten.')).toBeVisible();
+  expect(await takesNow()).toBe(before + more);
+  await other.close();
 });
 
 test('prices hold the batteries of a year once hours of use are given, and say so', async ({ page }) => {
   const priceOf = async () => (await verdictNow()).rows!.find(({ candidate }) => candidate.name === 'Quoinholt Osier')!.candidate;
   const { price, batteries } = await priceOf();
   await page.goto(at('question'));
-  const hours = page.getByRole('region', { name: 'For whom, and for how much' }).getByLabel('Hours of use a year');
+  const hours = page.getByRole('region', { name: 'For whom, and for how much' }).getByLabel('Hours a year');
   await hours.fill('600');
   await hours.blur();
   // Twice the hours are twice the batteries.

@@ -1,4 +1,8 @@
-import type { CellPlace } from './likeModel.ts';
+/** Which candidate was recorded under which condition, by their places. */
+export interface CellPlace {
+  candidate: number;
+  condition: number;
+}
 
 /** Of a candidate's own size, less than this is left of it once those before it are taken out. */
 const NONE = 1e-9;

@@ -1,5 +1,6 @@
 import { conditionOfKey } from '../../domain/factor.ts';
-import { type CellPlace, type LikeModel, likeModel } from './likeModel.ts';
+import type { CellPlace } from './conditionFit.ts';
+import { type LikeModel, likeModel } from './likeModel.ts';
 
 /** On what candidates are compared, so that all of them meet the same conditions. */
 export interface Ground {

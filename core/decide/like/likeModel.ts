@@ -1,15 +1,9 @@
 import { CONDITION_KINDS, type ConditionKind, conditionOfKey, NOT_KNOWN } from '../../domain/factor.ts';
 import { SparseFit, type SparseRow } from '../../statistics/sparseFit.ts';
-import { ConditionFit } from './conditionFit.ts';
+import { type CellPlace, ConditionFit } from './conditionFit.ts';
 
 /** What stands beside the candidate in the model: each condition as one, or each factor of the plan by itself. */
 export type LikeBy = 'condition' | 'factors';
-
-/** Which candidate was recorded under which condition, by their places. */
-export interface CellPlace {
-  candidate: number;
-  condition: number;
-}
 
 /**
  * How values hang together: that of a candidate under a condition is a part of the candidate and a part of the condition. So what a

@@ -95,7 +95,7 @@ export function Roles({ trial, onChange }: { trial: Trial; onChange: (patch: Pic
             onChange({ budget: { ...budget, currency: currency.toUpperCase() } });
           }}
         />
-        <KeptNumber label="Hours of use a year" size="sm" min={1} max={8760} value={trial.hoursAYear} onKeep={(hoursAYear) => onChange({ hoursAYear })} />
+        <KeptNumber label="Hours a year" size="sm" min={1} max={8760} value={trial.hoursAYear} onKeep={(hoursAYear) => onChange({ hoursAYear })} />
         <span className="small soft mb-1">
           for {roles.reduce((sum, role) => sum + role.count, 0)} people. The verdict shares the gear out by this; prices in other currencies are not converted. With hours of use,
           prices against the score hold their batteries.
