@@ -58,8 +58,7 @@ export interface YearOfBatteries {
 export function batteriesOfYear(chain: Pick<Chain, 'links'>, items: ReadonlyMap<string, Item>, hoursAYear: number): YearOfBatteries {
   const year: YearOfBatteries = { price: 0, unknown: [] };
   for (const item of chain.links.flatMap((link) => items.get(link.itemId) ?? [])) {
-    if (item.batteryCount === 0) continue;
-    if (item.batteryPrice === 0) continue;
+    if (item.batteryCount === 0 || item.batteryPrice === 0) continue;
     if (item.batteryPrice === null || !item.runningTimeH) year.unknown.push(item.name);
     else year.price += (item.batteryCount * item.batteryPrice * hoursAYear) / item.runningTimeH;
   }

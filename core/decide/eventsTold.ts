@@ -1,7 +1,7 @@
 import { EVENT_KINDS, type EventKind } from '../domain/measureId.ts';
 import type { AudioEvent } from '../measure/report.types.ts';
 
-/** A recording of a candidate with the events in what is judged of it. */
+/** A recording of a candidate with its events, from its first moment to its last. */
 export interface HeardRecording {
   candidateId: string;
   recordingId: string;

@@ -40,7 +40,7 @@ export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
           {number('channels', 'Channels')}
           {active && number('storageGb', 'Storage (GB)')}
           {number('adapterPrice', 'Adapters sold apart')}
-          {active && number('batteryPrice', 'One battery costs (0 if charged)')}
+          {number('batteryPrice', 'One battery costs (0 if charged)')}
           {number('warrantyMonths', 'Warranty (months)')}
         </div>
         {active && (
