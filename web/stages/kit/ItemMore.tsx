@@ -40,7 +40,7 @@ export function ItemMore({ form }: { form: UseFormReturn<ItemDraft> }) {
           {number('channels', 'Channels')}
           {active && number('storageGb', 'Storage (GB)')}
           {number('adapterPrice', 'Adapters sold apart')}
-          {number('batteryPrice', 'One battery costs (0 if charged)')}
+          {number('batteryPrice', 'One battery costs')}
           {number('warrantyMonths', 'Warranty (months)')}
         </div>
         {active && (
