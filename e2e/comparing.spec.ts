@@ -2,10 +2,8 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
-import { bufferSource } from '../core/audio/byteSource.ts';
-import { readChannel } from '../core/audio/readSamples.ts';
-import { readWavHeader } from '../core/audio/readWavHeader.ts';
 import type { RecordingRow } from '../core/contract/recordings.ts';
+import { heardClips } from '../server/testing/heardClips.ts';
 import { accessible } from './accessible.ts';
 import { bringTake, twoOfOneTake } from './heardTakes.ts';
 import { type RunningMarvet, runMarvet } from './marvet.ts';
@@ -44,9 +42,8 @@ const apart = (a: Float64Array, b: Float64Array) => a.reduce((sum, value, index)
 /** The clips that the page was given, as an ear that hears everything would. */
 async function clipsOf(page: Page, number: number): Promise<Float64Array[]> {
   const listenerId = new URL(page.url()).pathname.split('/').at(-1);
-  const source = bufferSource(new Uint8Array(await (await fetch(`${marvet.address}/api/listen/${listenerId}/comparisons/${number}`)).arrayBuffer()));
-  const layout = readWavHeader(source);
-  return Array.from({ length: layout.format.channels }, (_, channel) => readChannel(source, layout, channel));
+  const { clips } = await heardClips((address) => fetch(`${marvet.address}/api${address}`), `/listen/${listenerId}/comparisons/${number}/pieces`);
+  return clips.map(([samples]) => samples as Float64Array);
 }
 
 test('whether X is A or B: what it can find is told before, it is heard and answered by key, and told apart at the end', async ({ page }) => {

@@ -80,13 +80,13 @@ test('killed right after a score: the score is there, and the letters are the sa
   const ids = (await ask<{ id: string }[]>(marvet.address, 'GET', `/trials/${trialId}/recordings`)).map((each) => each.id);
   const round = await ask<{ id: string }>(marvet.address, 'POST', `/trials/${trialId}/rounds`, { title: 'R', recordingIds: ids, criterionIds: [criterionId] });
   const { id } = await ask<{ id: string }>(marvet.address, 'POST', `/trials/${trialId}/rounds/${round.id}/listeners`, { name: 'Orla', listenedOn: 'buds' });
-  const clip = async () => Buffer.from(await (await fetch(`${marvet.address}/api/listen/${id}/clips/A`)).arrayBuffer());
-  const before = await clip();
+  const heard = async () => Buffer.from(await (await fetch(`${marvet.address}/api/listen/${id}/pieces/0`)).arrayBuffer());
+  const before = await heard();
   await ask(marvet.address, 'PUT', `/listen/${id}/ratings`, { letter: 'A', criterionId, points: 7, reason: 'open' });
   await marvet.kill();
   await marvet.start();
   expect(await ask(marvet.address, 'GET', `/listen/${id}`)).toMatchObject({ ratings: [{ letter: 'A', points: 7, reason: 'open' }] });
-  expect((await clip()).equals(before)).toBe(true);
+  expect((await heard()).equals(before)).toBe(true);
 });
 
 test('killed while a whole trial comes in: it is not there at all, or whole', async () => {

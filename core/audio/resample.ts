@@ -19,9 +19,13 @@ export function resample(samples: Float64Array, fromHz: number, toHz: number): F
  * lies outside the signal is silence.
  */
 export function interpolated(samples: Float64Array, start: number, step: number, count: number): Float64Array {
-  const cutoff = Math.min(1, 1 / step) * (Math.abs(step - 1) < 0.001 ? 1 : 0.96);
-  return sincAt(cutoff)(samples, start, step, count);
+  return sincAt(cutoffOf(step))(samples, start, step, count);
 }
+
+/** How many samples to either side of a place {@link interpolated} looks at. */
+export const reachOf = (step: number): number => Math.ceil(HALF_TAPS / cutoffOf(step));
+
+const cutoffOf = (step: number): number => Math.min(1, 1 / step) * (Math.abs(step - 1) < 0.001 ? 1 : 0.96);
 
 const known = new Map<number, Interpolation>();
 

@@ -1,14 +1,8 @@
 import { z } from 'zod';
-import { clipsDraftSchema } from '../domain/round.ts';
+import { clipsInAddressSchema } from './clipPieces.ts';
 
 /** What a reel is made of, as it stands in an address: recordings parted by commas. */
-export const reelQuerySchema = z.object({
-  recordingIds: z
-    .string({ error: 'Choose the recordings of the reel' })
-    .transform((ids) => ids.split(','))
-    .pipe(clipsDraftSchema.shape.recordingIds),
-  targetLufs: z.coerce.number().pipe(clipsDraftSchema.shape.targetLufs.unwrap()).default(-23),
-  ceilingDbtp: z.coerce.number().pipe(clipsDraftSchema.shape.ceilingDbtp.unwrap()).default(-1),
+export const reelQuerySchema = clipsInAddressSchema.extend({
   order: z.enum(['clip', 'phrase']).default('clip'),
   /** What is heard between clips: nothing, or the letter of the next. */
   gaps: z.enum(['silent', 'spoken']).default('silent'),
@@ -23,4 +17,6 @@ export const reelQuerySchema = z.object({
 export interface ReelTold {
   parts: number;
   lengthS: number;
+  /** Seconds that are left out at the end of each clip, since a reel holds no longer ones. */
+  leftOutS: number;
 }

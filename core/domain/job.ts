@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { idSchema, instantMsSchema } from './identity.ts';
 
 /** Work that the server does beside its answers. */
-export const jobKindSchema = z.enum(['measure', 'against', 'backup', 'pair', 'cut', 'clip', 'comparison', 'plan', 'places', 'levels', 'doubt', 'effects', 'allocation']);
+export const jobKindSchema = z.enum(['measure', 'against', 'backup', 'pair', 'cut', 'clip', 'tone', 'plan', 'places', 'levels', 'doubt', 'effects', 'allocation']);
 export type JobKind = z.infer<typeof jobKindSchema>;
 export const jobStateSchema = z.enum(['queued', 'running', 'done', 'failed', 'cancelled']);
 

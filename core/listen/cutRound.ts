@@ -2,8 +2,8 @@ import { amplitudeDb } from '../audio/decibel.ts';
 import { align } from '../measure/pair/align.ts';
 import type { PairTrack } from '../measure/pair/track.ts';
 import type { Span } from '../measure/report.types.ts';
-import { truePeakOf } from '../measure/truePeak.ts';
-import { voiceLoudnessLufs } from './voiceLoudness.ts';
+import { TruePeakOfPieces } from '../measure/truePeak.ts';
+import { meanLoudnessLufs, VoiceLoudness } from './voiceLoudness.ts';
 
 /** One recording of a round, before it is cut. */
 export interface RoundSource {
@@ -33,10 +33,13 @@ export interface RoundCut {
 
 /** What is heard before the first word; less where another word lies nearer, so that no slate is heard. */
 const LEAD_S = 0.25;
-/** Nobody compares clips longer than this; it bounds memory. */
-export const LONGEST_CLIP_S = 120;
-/** Sound around the performance that alignment may use. */
+/** Nobody compares clips longer than this. They are heard in pieces, so that it bounds time, not memory. */
+export const LONGEST_CLIP_S = 1800;
+/** Sound around the performance that alignment may use, and how much of it. */
 const AROUND_S = 2;
+const ALIGNED_S = 120;
+/** Samples that are in memory at once while a clip is measured. */
+const BLOCK = 1 << 18;
 const LEAST_S = 0.4;
 const SILENT_DBTP = -200;
 
@@ -60,13 +63,13 @@ export function cutRound(sources: readonly RoundSource[]): RoundCut {
   const lengthS = Math.max(0.1, Math.min(LONGEST_CLIP_S, ...lengths));
   const cuts = sources.map(({ track, speech }, index): Cut => {
     const startS = (starts[index] as number) + lateS;
-    const channels = (track.channels ?? [track]).map((channel) => channel.read(Math.round(startS * track.sampleRateHz), Math.round(lengthS * track.sampleRateHz)));
     const words = speech.flatMap(([from, to]): Span[] => (to > startS && from < startS + lengthS ? [[from - startS, to - startS]] : []));
+    const levels = (track.channels ?? [track]).map((channel) => levelsOf(channel, startS, lengthS, words));
     const place = places[index] ?? null;
     return {
       startS,
-      voiceLufs: meanLoudness(channels.map((samples) => voiceLoudnessLufs(samples, track.sampleRateHz, words))),
-      truePeakDbtp: Math.max(...channels.map((samples) => truePeakDbtp(samples, track.sampleRateHz))),
+      voiceLufs: meanLoudnessLufs(levels.map(({ voiceLufs }) => voiceLufs)),
+      truePeakDbtp: Math.max(...levels.map(({ truePeakDbtp }) => truePeakDbtp)),
       delayMs: place === null ? null : place * 1000,
     };
   });
@@ -102,7 +105,7 @@ interface View {
 function around({ track, performance }: RoundSource): View {
   const { sampleRateHz } = track;
   const from = Math.max(0, Math.floor((performance[0] - AROUND_S) * sampleRateHz));
-  const to = Math.min(track.frames, Math.ceil((Math.min(performance[1], performance[0] + LONGEST_CLIP_S) + AROUND_S) * sampleRateHz));
+  const to = Math.min(track.frames, Math.ceil((Math.min(performance[1], performance[0] + ALIGNED_S) + AROUND_S) * sampleRateHz));
   return { fromS: from / sampleRateHz, track: { sampleRateHz, frames: to - from, read: (start, count) => track.read(from + start, count) } };
 }
 
@@ -111,13 +114,17 @@ function leadOf({ performance: [beginS], speech }: RoundSource): number {
   return before ? Math.min(LEAD_S, Math.max(0, (beginS - before[1]) / 2)) : LEAD_S;
 }
 
-/**
- * Loudness of channels that are heard together beside mono, which plays from both loudspeakers: the mean of their powers. Null where
- * none is heard.
- */
-function meanLoudness(channels: readonly (number | null)[]): number | null {
-  const powers = channels.flatMap((lufs) => (lufs === null ? [] : [10 ** (lufs / 10)]));
-  return powers.length === 0 ? null : 10 * Math.log10(powers.reduce((sum, power) => sum + power, 0) / channels.length);
+/** Loudness of the voice and true peak of a stretch of one channel, read block by block. */
+function levelsOf(track: PairTrack, startS: number, lengthS: number, words: readonly Span[]): { voiceLufs: number | null; truePeakDbtp: number } {
+  const { sampleRateHz } = track;
+  const first = Math.round(startS * sampleRateHz);
+  const frames = Math.round(lengthS * sampleRateHz);
+  const voice = new VoiceLoudness(sampleRateHz);
+  const peak = new TruePeakOfPieces(sampleRateHz);
+  for (let at = 0; at < frames; at += BLOCK) {
+    const samples = track.read(first + at, Math.min(BLOCK, frames - at));
+    voice.push(samples);
+    peak.push(samples);
+  }
+  return { voiceLufs: voice.lufs(words), truePeakDbtp: amplitudeDb(peak.finish()) ?? SILENT_DBTP };
 }
-
-const truePeakDbtp = (samples: Float64Array, sampleRateHz: number): number => amplitudeDb(truePeakOf(samples, sampleRateHz)) ?? SILENT_DBTP;

@@ -1,12 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { highShelf, peaking } from '../audio/biquad.ts';
 import { filled } from '../audio/filled.ts';
-import { monoTrack, type PairTrack } from '../measure/pair/track.ts';
+import { monoTrack, type PairTrack, sampleTrack } from '../measure/pair/track.ts';
 import type { Span } from '../measure/report.types.ts';
 import { randomSource } from '../simulate/random.ts';
 import { reportOf, sine, spoken, whiteNoise } from '../testing/signals.ts';
-import { blindClip } from './blindClip.ts';
+import { blindClip, clipPiece } from './blindClip.ts';
 import { blindOrder } from './blindOrder.ts';
+import { CLIP_PIECE_FRAMES, clipFrames, pieceCount } from './clipForm.ts';
 import { cutRound } from './cutRound.ts';
 import { levelMatch } from './levelMatch.ts';
 
@@ -70,6 +72,45 @@ describe('blind clips', () => {
   it('begin and end in silence, so that no click gives a cut away', () => {
     const [clip] = blindClip(trackOf(sine(440, -3, 4), 48_000), { startS: 1, lengthS: 2, gainDb: 0 }, false) as [Float64Array];
     expect(Math.abs(clip[0]!) + Math.abs(clip.at(-1)!)).toBeLessThan(1e-6);
+  });
+});
+
+describe('pieces of a clip', () => {
+  const rates = fc.constantFrom(8000, 44_100, 48_000, 96_000, 192_000);
+  const tone = { sections: [peaking(60, 12, 4, 48_000), highShelf(3000, -9, 48_000)], gainDb: -3 };
+
+  it('one after the other are the clip, at any rate, with filters and without', () => {
+    fc.assert(
+      fc.property(rates, fc.double({ min: -0.5, max: 0.9, noNaN: true }), fc.double({ min: 1.9, max: 6.1, noNaN: true }), fc.boolean(), (rateHz, startS, lengthS, filtered) => {
+        const track = sampleTrack(whiteNoise(-30, 6, 5, rateHz), rateHz);
+        const source = { startS, lengthS, gainDb: 4, tone: filtered ? tone : null };
+        const [whole] = blindClip(track, source, false) as [Float64Array];
+        const pieces = Array.from({ length: pieceCount(clipFrames(lengthS)) }, (_, piece) => clipPiece(track, source, false, piece)[0]!);
+        expect(pieces.slice(0, -1).every(({ length }) => length === CLIP_PIECE_FRAMES)).toBe(true);
+        const joined = Float64Array.from(pieces.flatMap((piece) => [...piece]));
+        expect(joined.length).toBe(whole.length);
+        let furthest = 0;
+        for (let at = 0; at < whole.length; at++) furthest = Math.max(furthest, Math.abs(joined[at]! - whole[at]!));
+        // A step of 24 bits is twelve times as much.
+        expect(furthest).toBeLessThan(1e-8);
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it('read only what they need of a long recording', () => {
+    let read = 0;
+    const track: PairTrack = {
+      sampleRateHz: 96_000,
+      frames: 3600 * 96_000,
+      read: (_start, count) => {
+        read += count;
+        return new Float64Array(count);
+      },
+    };
+    clipPiece(track, { startS: 5, lengthS: 1800, gainDb: 0, tone }, false, 700);
+    expect(read).toBeLessThan(3.1 * 96_000);
+    expect(clipPiece(track, { startS: 5, lengthS: 1800, gainDb: 0 }, false, 900)[0]!.length).toBe(0);
   });
 });
 

@@ -4,7 +4,7 @@ import { closedWavHead, growingWavHead } from '../audio/growingWav.ts';
 import { readSpan } from '../audio/readSamples.ts';
 import { readWavHeader } from '../audio/readWavHeader.ts';
 import { interleaved, type WavEncoding } from '../audio/wavParts.ts';
-import { CLIP_RATE_HZ } from './blindClip.ts';
+import { CLIP_RATE_HZ } from './clipForm.ts';
 import { type Reel, reelMarkers } from './reel.ts';
 
 const FORMAT: WavEncoding = { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ };

@@ -1,5 +1,5 @@
 import { resample } from '../audio/resample.ts';
-import { CLIP_RATE_HZ } from './blindClip.ts';
+import { CLIP_RATE_HZ } from './clipForm.ts';
 import spoken from './spokenLetters.json' with { type: 'json' };
 import { voiceLoudnessLufs } from './voiceLoudness.ts';
 

@@ -63,15 +63,36 @@ export class TruePeak {
   }
 }
 
+/** The true peak of a signal that comes piece by piece, each of any length. */
+export class TruePeakOfPieces {
+  private readonly block = openSampleBlock();
+  private readonly meter: TruePeak;
+
+  /** @param atOnce samples that are looked at together */
+  constructor(
+    sampleRateHz: number,
+    private readonly atOnce = MOST_SAMPLES,
+  ) {
+    this.meter = new TruePeak(this.block, sampleRateHz);
+  }
+
+  push(samples: Float64Array): void {
+    for (let from = 0; from < samples.length; from += this.atOnce) {
+      const piece = samples.subarray(from, Math.min(samples.length, from + this.atOnce));
+      this.block.take(piece, piece.length);
+      this.block.extremes(piece.length);
+      this.meter.push(piece.length);
+    }
+  }
+
+  finish(): number {
+    return this.meter.finish();
+  }
+}
+
 /** The true peak of a signal that is at hand as a whole; 0 of silence. */
 export function truePeakOf(samples: Float64Array, sampleRateHz: number, pieces = MOST_SAMPLES): number {
-  const block = openSampleBlock();
-  const meter = new TruePeak(block, sampleRateHz);
-  for (let from = 0; from < samples.length; from += pieces) {
-    const piece = samples.subarray(from, Math.min(samples.length, from + pieces));
-    block.take(piece, piece.length);
-    block.extremes(piece.length);
-    meter.push(piece.length);
-  }
+  const meter = new TruePeakOfPieces(sampleRateHz, pieces);
+  meter.push(samples);
   return meter.finish();
 }

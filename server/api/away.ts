@@ -8,12 +8,14 @@ import { reelPage } from '@marvet/core/listen/reelPage';
 import { Hono } from 'hono';
 import { lettersS, reelZipParts, spokenLetters } from '../exchange/reelZip.ts';
 import { zipped } from '../exchange/zipped.ts';
+import type { ClipPlace } from '../jobs/tasks.ts';
 import type { RoundRow } from '../store/records.ts';
 import { In, IsNull } from '../store/table.ts';
+import { clipSources } from './clipPieces.ts';
 import { metRound, refuseClosed } from './heardRound.ts';
 import { heardUnder } from './heardUnder.ts';
 import { ApiError, notFound, pathId, readBody, savedAs } from './http.ts';
-import { blindClipOf } from './listen.ts';
+import { blindClips } from './listen.ts';
 import { reelNames } from './reelNames.ts';
 import { newSeat, presentRound } from './seats.ts';
 import type { Services } from './services.ts';
@@ -22,6 +24,8 @@ const KEY_BYTES = 16;
 /** What stands where nobody has said yet what they listened on. */
 const NOT_SAID = 'what they have, told with the answers';
 const GAP_S = 0.7;
+/** The page holds its clips as a whole: of longer performances it has the beginning. */
+const LONGEST_SENT_S = 120;
 
 /**
  * Listeners who get a page and listen where they are. The page has clips under letters, in an order of its own, and a form; names are
@@ -64,9 +68,14 @@ export function awayRoutes(services: Pick<Services, 'store' | 'blobs' | 'work'>)
           locked: await lockedNames(Object.fromEntries(heard), listener.awayKey),
         },
       });
-      const { clipAt, lengthS } = await blindClipOf(services, { listener, round });
+      const whole = await blindClips(services, { listener, round, letters });
+      const together = { ...whole, lengthS: Math.min(whole.lengthS, LONGEST_SENT_S) };
+      const { lengthS, heard: under, disguised } = together;
+      const { sources, wide } = await clipSources(services, together);
+      const clipAt = (place: number) =>
+        services.work.clip(round.id, { ...(sources[under[place] as number] as ClipPlace), wide, disguise: disguised ? (letters[place] as string) : null });
       const reel = layReel(letters.length, lengthS, null, GAP_S, lettersS(spokenLetters(letters.length, round.matchedLufs)));
-      const parts = await reelZipParts(reel, { names: letters, clipAt: async (place) => clipAt(letters[place] as string), matchedLufs: round.matchedLufs }, page);
+      const parts = await reelZipParts(reel, { names: letters, clipAt, matchedLufs: round.matchedLufs }, page);
       const zip = await zipped(parts);
       return new Response(zip.body, {
         headers: { 'Content-Type': 'application/zip', ...savedAs(`blind listening for ${listener.name}.zip`), 'Content-Length': String(zip.sizeBytes) },

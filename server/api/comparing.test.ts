@@ -1,12 +1,10 @@
-import { bufferSource } from '@marvet/core/audio/byteSource';
-import { readChannel } from '@marvet/core/audio/readSamples';
-import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import type { BlindRound, Listener, Round, RoundKind } from '@marvet/core/domain/round';
 import { toldOutcome } from '@marvet/core/listen/paired/outcome';
 import { mixed, whiteNoise } from '@marvet/core/testing/signals';
 import { voiced } from '@marvet/core/testing/voiced';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, readyTrial, recorderWav } from '../testing/harness.ts';
+import { heardClips } from '../testing/heardClips.ts';
 
 let harness: Harness;
 let at: string;
@@ -50,19 +48,11 @@ const answer = (id: string, number: number, letter: string, on: (string | null)[
 const finish = (id: string) => harness.call('POST', `/listen/${id}/finish`);
 const shown = async (round: Round) => (await harness.call<Round[]>('GET', `${at}/rounds`)).body.find((each) => each.id === round.id) as Round;
 
-interface Sound {
-  bytes: number;
-  headers: string;
-  clips: Float64Array[];
-}
+const listening = (path: string) => heardClips((address) => harness.raw('GET', address), path);
 
-async function heard(id: string, number: number): Promise<Sound> {
-  const response = await harness.raw('GET', `/listen/${id}/comparisons/${number}`);
-  const bytes = new Uint8Array(await response.arrayBuffer());
-  const { date: _date, ...headers } = Object.fromEntries(response.headers);
-  const source = bufferSource(bytes);
-  const layout = readWavHeader(source);
-  return { bytes: bytes.length, headers: JSON.stringify(headers), clips: Array.from({ length: layout.format.channels }, (_, channel) => readChannel(source, layout, channel)) };
+async function heard(id: string, number: number) {
+  const { clips, ...rest } = await listening(`/listen/${id}/comparisons/${number}/pieces`);
+  return { ...rest, clips: clips.map(([samples]) => samples as Float64Array) };
 }
 
 /** How far two clips are apart, as instruments see it and ears may not. */
@@ -72,7 +62,7 @@ describe('is X A or B', () => {
   it('one who hears it all is told apart; nothing tells before the end', async () => {
     const { round, id } = await begun('same', 8);
     const secrets = [...recordingIds, ...chains, 'QU', 'LO', 'Quoin', 'Lodestar', 'Secretname'];
-    const sounds: Sound[] = [];
+    const sounds: Awaited<ReturnType<typeof heard>>[] = [];
     for (let number = 0; number < 8; number++) {
       const told = await harness.call<BlindRound>('GET', `/listen/${id}`);
       expect(told.body).toMatchObject({ kind: 'same', comparisons: 8, next: { number, letters: ['A', 'B', 'C'] }, ratings: [] });
@@ -125,8 +115,10 @@ describe('is X A or B', () => {
   it('what was answered is not heard again, nor what is yet to come, nor a clip by itself', async () => {
     const { id } = await begun('same', 3);
     await answer(id, 0, 'A');
-    for (const path of ['comparisons/0', 'comparisons/2', 'comparisons/3', 'clips/A']) expect((await harness.call('GET', `/listen/${id}/${path}`)).status, path).toBe(404);
-    expect((await harness.call('GET', `/listen/${id}/comparisons/x`)).status).toBe(422);
+    for (const path of ['comparisons/0/pieces/0', 'comparisons/2/pieces/0', 'comparisons/3/pieces/0', 'comparisons/1/pieces/999', 'pieces/0'])
+      expect((await harness.call('GET', `/listen/${id}/${path}`)).status, path).toBe(404);
+    expect((await harness.call('GET', `/listen/${id}/comparisons/x/pieces/0`)).status).toBe(422);
+    expect((await harness.call('GET', `/listen/${id}/comparisons/1/pieces/x`)).status).toBe(422);
     expect((await harness.call('PUT', `/listen/${id}/ratings`, { letter: 'A', criterionId: criterionIds[0], points: 3, reason: '' })).status).toBe(404);
   });
 });
@@ -187,10 +179,10 @@ describe('checks that are hidden among clips', () => {
     const told = await harness.call<BlindRound>('GET', `/listen/${id}`);
     expect(told.body.letters).toEqual(['A', 'B', 'C', 'D']);
     for (const secret of ['again', 'worse', 'check']) expect(told.text).not.toContain(secret);
-    const clips = await Promise.all(told.body.letters.map(async (letter) => Buffer.from(await (await harness.raw('GET', `/listen/${id}/clips/${letter}`)).arrayBuffer())));
-    expect(new Set(clips.map(({ length }) => length)).size).toBe(1);
+    const { clips } = await listening(`/listen/${id}/pieces`);
+    expect(clips).toHaveLength(4);
     // The same recording under two letters is not the same bytes.
-    expect(new Set(clips.map((clip) => clip.toString('base64'))).size).toBe(4);
+    expect(new Set(clips.map(([samples]) => Buffer.from(samples!.buffer).toString('base64'))).size).toBe(4);
     for (const [points, letter] of told.body.letters.entries()) {
       await harness.call('PUT', `/listen/${id}/ratings`, { letter, criterionId: criterionIds[0], points, reason: '' });
       if (letter !== 'D') expect((await finish(id)).status).toBe(422);

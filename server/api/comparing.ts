@@ -3,9 +3,9 @@ import { Hono } from 'hono';
 import { z } from 'zod';
 import type { ListenerRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
+import { pieceAnswer } from './clipPieces.ts';
 import { cutOf, type Met, metRound, refuseClosed } from './heardRound.ts';
 import { ApiError, notFound, parsed, pathId, readBody } from './http.ts';
-import { anyStereo, placesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 const numberSchema = z.coerce.number({ error: 'A comparison has a number' }).int('A comparison has a number').min(0, 'Comparisons are counted from 0');
@@ -18,14 +18,11 @@ export function nextOf({ listener, letters }: Pick<Met, 'listener' | 'letters'>,
 /** How many comparisons a listener has answered. */
 export const answeredBy = (from: Pick<ReadTables, 'choices'>, { id }: Pick<ListenerRow, 'id'>): Promise<number> => from.choices.countBy({ listenerId: id });
 
-/**
- * Comparisons of two or three clips at a time. All clips of one come in one answer, made anew each time and with a step
- * of 24 bits up or down here and there: neither address, length, time nor bytes tell which of them are the same recording.
- */
+/** Comparisons of two or three clips at a time, one after the other. */
 export function comparingRoutes(services: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
-  const { store, work } = services;
+  const { store } = services;
   return new Hono()
-    .get('/:listener/comparisons/:number', async (context) => {
+    .get('/:listener/comparisons/:number/pieces/:piece', async (context) => {
       const met = await metRound(store, pathId(context, 'listener'));
       const number = parsed(numberSchema, context.req.param('number'));
       const places = met.listener.comparisons?.[number];
@@ -34,14 +31,9 @@ export function comparingRoutes(services: Pick<Services, 'store' | 'blobs' | 'wo
       const { starts, lengthS } = await cutOf(services, round);
       // Each recording is cut once, in an order of their own: it takes as long whichever is heard twice.
       const made = [...new Set(places)].sort((a, b) => a - b);
-      const sources = await placesOf(
-        services,
-        round.trialId,
-        made.map((place) => round.recordingIds[place] as string),
-      );
-      const clips = sources.map((source, at) => ({ ...source, startS: starts[made[at] as number] as number, lengthS, gainDb: round.gainsDb[made[at] as number] ?? 0 }));
-      const sound = await work.comparison(round.id, { clips, heard: places.map((place) => made.indexOf(place)), wide: await anyStereo(store, round.recordingIds) });
-      return context.body(sound as Uint8Array<ArrayBuffer>, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
+      const clips = made.map((place) => ({ recordingId: round.recordingIds[place] as string, startS: starts[place] as number, gainDb: round.gainsDb[place] ?? 0 }));
+      const heard = places.map((place) => made.indexOf(place));
+      return pieceAnswer(services, context, { trialId: round.trialId, subjectId: round.id, clips, heard, lengthS, disguised: true });
     })
     .put('/:listener/comparisons/:number', async (context) => {
       const id = pathId(context, 'listener');

@@ -4,6 +4,7 @@ import type { Listener, Round } from '@marvet/core/domain/round';
 import { sine, spoken } from '@marvet/core/testing/signals';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Harness, openHarness, plainWav, readyTrial, recorderWav } from '../testing/harness.ts';
+import { heardClips } from '../testing/heardClips.ts';
 
 let harness: Harness;
 beforeAll(async () => {
@@ -28,7 +29,7 @@ describe('what is not there is told as such', () => {
     ['GET', `/trials/${strange}/verdict`],
     ['GET', `/trials/${strange}/plan/run-sheet.csv`],
     ['GET', `/listen/${strange}`],
-    ['GET', `/listen/${strange}/clips/A`],
+    ['GET', `/listen/${strange}/pieces/0`],
     ['POST', `/listen/${strange}/finish`],
     ['DELETE', `/items/${strange}`],
     ['GET', '/trials/not-an-id'],
@@ -102,9 +103,11 @@ describe('listening rounds', () => {
     const longer = (await harness.call<{ id: string; fileName: string }[]>('GET', `${at}/recordings`)).body.find((row) => row.fileName === 'longer.wav');
     const round = (await harness.call<Round>('POST', `${at}/rounds`, { title: 'R', recordingIds: [ids[0], longer!.id], criterionIds: [criterion] })).body;
     const { id } = (await harness.call<Listener>('POST', `${at}/rounds/${round.id}/listeners`, { name: 'Orla', listenedOn: 'buds' })).body;
-    const lengths = await Promise.all(['A', 'B'].map(async (letter) => (await harness.call('GET', `/listen/${id}/clips/${letter}`)).headers.get('content-length')));
-    expect(lengths[0]).toBe(lengths[1]);
-    expect((await harness.call('GET', `/listen/${id}/clips/C`)).status).toBe(404);
+    const { clips } = await heardClips((address) => harness.raw('GET', address), `/listen/${id}/pieces`);
+    const [frames, other] = clips.map(([samples]) => samples!.length);
+    expect(frames).toBe(other);
+    // Past the end there is nothing.
+    expect((await harness.call('GET', `/listen/${id}/pieces/${Math.ceil(frames! / 96_000)}`)).status).toBe(404);
   });
 
   it('scores outside the scale, of other clips or criteria are refused', async () => {

@@ -1,16 +1,17 @@
 import { type BlindRound, guessDraftSchema, isPaired, rankingDraftSchema, ratingDraftSchema } from '@marvet/core/domain/round';
 import { placeOfLetter } from '@marvet/core/listen/blindOrder';
+import { worseSections } from '@marvet/core/listen/clipTone';
 import { heardAt } from '@marvet/core/listen/hiddenChecks';
 import { isWholeOrder } from '@marvet/core/listen/ranking';
 import { Hono } from 'hono';
 import type { ListenerRow, RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull } from '../store/table.ts';
+import { type HeardClip, type HeardTogether, pieceAnswer } from './clipPieces.ts';
 import { answeredBy, nextOf } from './comparing.ts';
 import { guessedAmong, isGuessable } from './guessing.ts';
 import { cutOf, type Met, metRound, refuseClosed } from './heardRound.ts';
 import { ApiError, notFound, pathId, readBody } from './http.ts';
-import { anyStereo, clipOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /**
@@ -45,13 +46,11 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
       };
       return context.json(blind);
     })
-    .get('/:listener/clips/:letter', async (context) => {
+    .get('/:listener/pieces/:piece', async (context) => {
       const met = await metRound(store, pathId(context, 'listener'));
       // Of a round that is compared, the clips of one comparison come together.
       if (isPaired(met.round.kind)) throw notFound('clip');
-      const { clipAt } = await blindClipOf({ store, blobs, work }, met);
-      const clip = await clipAt(context.req.param('letter'));
-      return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
+      return pieceAnswer({ store, blobs, work }, context, await blindClips({ store, blobs, work }, met));
     })
     .put('/:listener/ratings', async (context) => {
       const id = pathId(context, 'listener');
@@ -119,19 +118,15 @@ export function listenRoutes({ store, blobs, work }: Pick<Services, 'store' | 'b
     });
 }
 
-/** The clips of a round as a listener hears them, by letter. @throws ApiError 404 for a letter that there is not */
-export async function blindClipOf(services: Pick<Services, 'store' | 'blobs' | 'work'>, { listener, round }: Pick<Met, 'listener' | 'round'>) {
+/** The clips of a round as a listener hears them: every recording once, and the one that is made worse on purpose. */
+export async function blindClips(services: Pick<Services, 'store' | 'blobs' | 'work'>, { listener, round, letters }: Met): Promise<HeardTogether> {
   const { starts, lengthS } = await cutOf(services, round);
-  const wide = await anyStereo(services.store, round.recordingIds);
-  const clipAt = (letter: string) => {
-    const heard = heardAt(round, placeOfLetter(listener.order, letter) ?? -1);
-    if (!heard) throw notFound('clip');
-    const { of, check } = heard;
-    const disguise = round.checks.length > 0 ? { worse: check === 'worse', letter } : null;
-    const where = { id: round.recordingIds[of] as string, trialId: round.trialId };
-    return clipOf(services, where, round.id, { startS: starts[of] as number, lengthS, gainDb: round.gainsDb[of] ?? 0, disguise }, wide);
-  };
-  return { clipAt, lengthS };
+  const clips = round.recordingIds.map((recordingId, of): HeardClip => ({ recordingId, startS: starts[of] as number, gainDb: round.gainsDb[of] ?? 0 }));
+  const heard = letters.map((letter) => {
+    const { of, check } = heardAt(round, placeOfLetter(listener.order, letter) ?? -1) as NonNullable<ReturnType<typeof heardAt>>;
+    return check === 'worse' ? clips.push({ ...(clips[of] as HeardClip), toned: { sections: worseSections() } }) - 1 : of;
+  });
+  return { trialId: round.trialId, subjectId: round.id, clips, heard, lengthS, disguised: round.checks.length > 0 };
 }
 
 /** @throws ApiError 409 where the listener is done */

@@ -1,16 +1,24 @@
-import { equalisedClipSchema, type OpenListening, openListeningSchema } from '@marvet/core/contract/openListening';
+import { type OpenListening, openListeningSchema, openPiecesSchema } from '@marvet/core/contract/openListening';
+import { matchSections } from '@marvet/core/listen/clipTone';
 import { Hono } from 'hono';
 import type { ChannelPlace } from '../jobs/tasks.ts';
+import { type HeardClip, pieceAnswer } from './clipPieces.ts';
 import { parsed, pathId, readBody } from './http.ts';
-import { anyStereo, clipOf, matchedClips, placesOf } from './roundCuts.ts';
+import { matchedClips, placesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
 /** Listening with open eyes: the same clips as those of a round, matched and aligned, but everybody sees which is which and nothing is kept. */
 export function openListeningRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
-  /** Filters that bring a recording nearest to another; none where they cannot be told, which the pair says. */
-  async function filtersTo(trialId: string, id: string, equalTo: string) {
-    const [channel, reference] = (await placesOf({ store, blobs }, trialId, [id, equalTo])) as [ChannelPlace, ChannelPlace];
-    return (await work.pair(trialId, id, { channel, reference })).pair.eqMatch;
+  /** The same clips brought nearest to a recording; as they are where that cannot be told, which the pair says. */
+  async function equalised(trialId: string, clips: readonly HeardClip[], equalTo: string): Promise<HeardClip[]> {
+    const [reference, ...places] = (await placesOf({ store, blobs }, trialId, [equalTo, ...clips.map(({ recordingId }) => recordingId)])) as [ChannelPlace, ...ChannelPlace[]];
+    return Promise.all(
+      clips.map(async (clip, index) => {
+        if (clip.recordingId === equalTo) return clip;
+        const { pair } = await work.pair(trialId, clip.recordingId, { channel: places[index] as ChannelPlace, reference });
+        return pair.eqMatch.length > 0 ? { ...clip, toned: { sections: matchSections(pair.eqMatch) } } : clip;
+      }),
+    );
   }
 
   return new Hono()
@@ -25,12 +33,12 @@ export function openListeningRoutes({ store, blobs, work }: Pick<Services, 'stor
       }));
       return context.json({ matchedLufs, clips, lengthS: lengthS ?? 0 } satisfies OpenListening);
     })
-    .get('/clips/:recording', async (context) => {
+    .get('/pieces/:piece', async (context) => {
       const trialId = pathId(context, 'trial');
-      const { equalTo, ...place } = parsed(equalisedClipSchema, context.req.query());
-      const id = pathId(context, 'recording');
-      const filters = equalTo === undefined ? [] : await filtersTo(trialId, id, equalTo);
-      const clip = await clipOf({ store, blobs, work }, { id, trialId }, id, { ...place, filters }, await anyStereo(store, [id]));
-      return context.body(clip, 200, { 'Content-Type': 'audio/wav', 'Cache-Control': 'no-store' });
+      const { equalTo, ...asked } = parsed(openPiecesSchema, context.req.query());
+      const { gainsDb, cuts, lengthS } = await matchedClips({ store, blobs, work }, trialId, asked);
+      const plain = asked.recordingIds.map((recordingId, place): HeardClip => ({ recordingId, startS: cuts?.[place]?.startS ?? 0, gainDb: gainsDb[place] ?? 0 }));
+      const clips = equalTo === undefined ? plain : [...plain, ...(await equalised(trialId, plain, equalTo))];
+      return pieceAnswer({ store, blobs, work }, context, { trialId, subjectId: trialId, clips, heard: clips.map((_, place) => place), lengthS: lengthS ?? 0, disguised: false });
     });
 }

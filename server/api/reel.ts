@@ -6,36 +6,39 @@ import { takenNames } from '@marvet/core/takes/takenName';
 import { Hono } from 'hono';
 import { lettersS, reelZipParts, spokenLetters } from '../exchange/reelZip.ts';
 import { type ZipPart, zipped } from '../exchange/zipped.ts';
+import type { ChannelPlace } from '../jobs/tasks.ts';
 import type { ReadTables } from '../store/store.ts';
 import { ApiError, notFound, parsed, pathId, savedAs } from './http.ts';
 import { type Described, described } from './reelNames.ts';
-import { anyStereo, clipOf, matchedClips } from './roundCuts.ts';
+import { anyStereo, matchedClips, placesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
-/** Nobody listens to a longer one; it bounds the file. */
+/** Nobody listens to a longer one; it bounds the file. Of longer performances it has the beginning, since each clip of it is held as a whole. */
 const LONGEST_S = 30 * 60;
+const LONGEST_CLIP_S = 120;
 
 /** A reel to send: clips matched and one after the other, with chapters, and the untouched files beside it. */
 export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
   /** What is asked for, laid out. @throws ApiError where there is no such reel, and why */
   async function laid(trialId: string, query: Record<string, string>) {
     const asked = parsed(reelQuerySchema, query);
-    const { matchedLufs, gainsDb, cuts, lengthS } = await matchedClips({ store, blobs, work }, trialId, asked);
+    const { matchedLufs, gainsDb, cuts, lengthS: performanceS } = await matchedClips({ store, blobs, work }, trialId, asked);
+    const lengthS = Math.min(performanceS ?? 0, LONGEST_CLIP_S);
     const starts = (cuts ?? []).map(({ startS }) => startS);
     const clips = await described(store, trialId, asked.recordingIds);
-    const phrases = asked.order === 'phrase' ? await phrasesIn(store, asked.recordingIds, starts[0] ?? 0, lengthS ?? 0, clips) : null;
+    const phrases = asked.order === 'phrase' ? await phrasesIn(store, asked.recordingIds, starts[0] ?? 0, lengthS, clips) : null;
     const letters = asked.gaps === 'spoken' ? lettersS(spokenLetters(clips.length, matchedLufs)) : null;
-    const reel = layReel(clips.length, lengthS ?? 0, phrases, asked.gapS, letters);
+    const reel = layReel(clips.length, lengthS, phrases, asked.gapS, letters);
     if (reel.lengthS > LONGEST_S)
       throw new ApiError(422, 'too-long', `The reel would last ${Math.round(reel.lengthS / 60)} minutes, and half an hour is the most: choose fewer takes`, {
         recordingIds: 'Too many',
       });
-    return { asked, matchedLufs, gainsDb, starts, lengthS: lengthS ?? 0, clips, reel };
+    return { asked, matchedLufs, gainsDb, starts, lengthS, leftOutS: (performanceS ?? 0) - lengthS, clips, reel };
   }
 
   const routes = new Hono().get('/reel', async (context) => {
-    const { reel } = await laid(pathId(context, 'trial'), context.req.query());
-    return context.json({ parts: reel.parts.length, lengthS: reel.lengthS } satisfies ReelTold);
+    const { reel, leftOutS } = await laid(pathId(context, 'trial'), context.req.query());
+    return context.json({ parts: reel.parts.length, lengthS: reel.lengthS, leftOutS } satisfies ReelTold);
   });
   return routes.get('/reel.zip', async (context) => {
     const trialId = pathId(context, 'trial');
@@ -43,8 +46,9 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
     if (!trial) throw notFound('trial');
     const { asked, matchedLufs, gainsDb, starts, lengthS, clips, reel } = await laid(trialId, context.req.query());
     const wide = await anyStereo(store, asked.recordingIds);
+    const places = await placesOf({ store, blobs }, trialId, asked.recordingIds);
     const clipAt = (place: number) =>
-      clipOf({ store, blobs, work }, { id: asked.recordingIds[place] as string, trialId }, trialId, { startS: starts[place] ?? 0, lengthS, gainDb: gainsDb[place] ?? 0 }, wide);
+      work.clip(trialId, { ...(places[place] as ChannelPlace), startS: starts[place] ?? 0, lengthS, gainDb: gainsDb[place] ?? 0, wide, disguise: null });
     const names = clips.map(({ name }) => name);
     const page = reelPage({ title: `${trial.name}: ${names.length} clips`, matchedLufs, names, answers: null });
     const files = [...new Map(clips.map((clip) => [clip.file.id, clip])).values()];

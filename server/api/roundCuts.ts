@@ -1,7 +1,7 @@
 import type { RoundDraft } from '@marvet/core/domain/round';
 import { isWide } from '@marvet/core/listen/blindClip';
 import { levelMatch } from '@marvet/core/listen/levelMatch';
-import type { ChannelPlace, ClipTask } from '../jobs/tasks.ts';
+import type { ChannelPlace } from '../jobs/tasks.ts';
 import type { RoundRow } from '../store/records.ts';
 import type { ReadTables } from '../store/store.ts';
 import { In, IsNull, inParts } from '../store/table.ts';
@@ -29,9 +29,6 @@ export async function matchedClips(
   return { matchedLufs, gainsDb, cuts: cuts.map(({ startS, delayMs }) => ({ startS, delayMs })), lengthS };
 }
 
-/** Where a clip lies in its recording, and by how much it is raised. */
-type ClipPlace = Pick<ClipTask, 'startS' | 'lengthS' | 'gainDb'> & Partial<Pick<ClipTask, 'disguise' | 'filters'>>;
-
 /** Whether any of some recordings is stereo: then all of their clips have two channels. */
 export async function anyStereo(store: Pick<ReadTables, 'recordings'>, recordingIds: readonly string[]): Promise<boolean> {
   return isWide(await inParts(recordingIds, (part) => store.recordings.find({ select: { id: true, channels: true }, where: { id: part } })));
@@ -51,18 +48,6 @@ export async function placesOf({ store, blobs }: Pick<Services, 'store' | 'blobs
     if (!recording || !file) throw notFound('clip');
     return { path: blobs.pathOf(file.sha256), span: spanOf(recording), channels: recording.channels };
   });
-}
-
-/** A clip of a recording, as it is heard. @throws ApiError 404 where the recording is gone */
-export async function clipOf(
-  services: Pick<Services, 'store' | 'blobs' | 'work'>,
-  { id, trialId }: { id: string; trialId: string },
-  subjectId: string,
-  place: ClipPlace,
-  wide: boolean,
-): Promise<Uint8Array<ArrayBuffer>> {
-  const [source] = await placesOf(services, trialId, [id]);
-  return (await services.work.clip(subjectId, { ...(source as ChannelPlace), wide, disguise: null, filters: [], ...place })) as Uint8Array<ArrayBuffer>;
 }
 
 /** What is to be cut: each recording with the part that is judged. */

@@ -1,8 +1,8 @@
 import { Readable } from 'node:stream';
 import { bufferSource } from '@marvet/core/audio/byteSource';
 import { readWavHeader } from '@marvet/core/audio/readWavHeader';
-import { CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
+import { CLIP_RATE_HZ } from '@marvet/core/listen/clipForm';
 import { type Reel, reelChapters } from '@marvet/core/listen/reel';
 import type { ReelShell } from '@marvet/core/listen/reelPage';
 import { reelHead, reelPartBytes } from '@marvet/core/listen/reelWav';

@@ -74,7 +74,7 @@ describe('the runner', () => {
     pair: { run, resumes: false },
     cut: { run, resumes: false },
     clip: { run, resumes: false },
-    comparison: { run, resumes: false },
+    tone: { run, resumes: false },
     plan: { run, resumes: false },
     places: { run, resumes: false },
     levels: { run, resumes: false },

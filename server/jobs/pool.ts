@@ -10,12 +10,14 @@ export interface WorkerPool {
   close(): Promise<void>;
 }
 
-/** Bulk jobs that run at once; the pool has one thread more, for what a person waits for. */
+/** Bulk jobs that run at once; one more may run that a person waits for. */
 export const BULK_AT_ONCE = availableParallelism();
+/** Threads beside those of jobs: for sound that is being recorded, and for sound that is being listened to. */
+const AT_HAND = 2;
 
 /** @param entry the module that the threads run; tests put one in its place that dies */
 export function openPool(entry: URL = new URL('./worker.mjs', import.meta.url)): WorkerPool {
-  const pool = new Piscina({ filename: entry.href, maxThreads: BULK_AT_ONCE + 1, minThreads: 0, idleTimeout: 30_000 });
+  const pool = new Piscina({ filename: entry.href, maxThreads: BULK_AT_ONCE + 1 + AT_HAND, minThreads: 0, idleTimeout: 30_000 });
   // A thread that dies is replaced, and its task is refused; that the thread died is no more than that.
   pool.on('error', (error: unknown) => console.error('A worker thread ended:', error));
   return {

@@ -6,13 +6,13 @@ import type { Effects } from '@marvet/core/decide/effects/effects';
 import type { Observed } from '@marvet/core/decide/effects/observations';
 import type { TogetherOf } from '@marvet/core/decide/effects/together';
 import type { PlanDraft } from '@marvet/core/domain/plan';
-import type { ClipSource } from '@marvet/core/listen/blindClip';
+import type { ClipSource, ClipTone } from '@marvet/core/listen/blindClip';
 import type { RoundCut, RoundSource } from '@marvet/core/listen/cutRound';
 import type { MeasuredFile } from '@marvet/core/measure/fileMeters';
 import type { GrownFile, HeardWhileGrowing } from '@marvet/core/measure/measureGrowing';
 import type { LowerTrack } from '@marvet/core/measure/pair/backupFile';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
-import type { LevelSeries, MatchFilter, MeasureOptions } from '@marvet/core/measure/report.types';
+import type { LevelSeries, MeasureOptions } from '@marvet/core/measure/report.types';
 import type { BuiltPlan, PlanContext } from '@marvet/core/plan/buildPlan';
 import type { PlacedByClock } from '@marvet/core/takes/places/placeByClock';
 import type { TimedFile, TimedTake } from '@marvet/core/takes/places/timed';
@@ -64,28 +64,39 @@ export interface CutTask {
   sources: (ChannelPlace & Omit<RoundSource, 'track'>)[];
 }
 
-/** One clip of a listening round. */
+/** A clip: where it lies in which recording. */
+export type ClipPlace = ChannelPlace & ClipSource;
+
+/** One clip as a file, for a reel or a page to send. */
 export interface ClipTask extends ChannelPlace, ClipSource {
   kind: 'clip';
   /** Made of two channels, whatever it was recorded in: so are all of a round in which one is stereo. */
   wide: boolean;
   /**
-   * Where checks are hidden in its round: whether it was made worse on purpose, and the letter it is heard under, so that the same
-   * recording under two letters is made twice. Null where nothing is hidden.
+   * The letter it is heard under where checks are hidden in its round, so that the same recording under two letters is made twice and is
+   * not the same bytes. Null where nothing is hidden.
    */
-  disguise: { worse: boolean; letter: string } | null;
-  /** Filters that bring it nearest to a reference; none leave it as it is. */
-  filters: MatchFilter[];
+  disguise: string | null;
 }
 
-/** Two or three clips that are compared, in one file: channels of the first, then of the second. */
-export interface ComparisonTask {
-  kind: 'comparison';
-  /** Each recording once. */
-  clips: (ChannelPlace & ClipSource)[];
+/** How loud a clip is behind filters. */
+export interface ToneTask extends ChannelPlace, Omit<ClipSource, 'tone'> {
+  kind: 'tone';
+  wide: boolean;
+  sections: ClipTone['sections'];
+}
+
+/** A piece of all clips that are heard beside each other: channels of the first, then of the second. */
+export interface PieceTask {
+  kind: 'piece';
+  /** Each once. */
+  clips: ClipPlace[];
   /** Which of them is heard under each letter. */
   heard: number[];
   wide: boolean;
+  /** With a step of 24 bits up or down here and there, so that the same clip twice is not the same bytes. */
+  disguised: boolean;
+  piece: number;
 }
 
 /** How sure a ranking is. */
@@ -167,7 +178,8 @@ export type AnyTask =
   | BackupTask
   | CutTask
   | ClipTask
-  | ComparisonTask
+  | ToneTask
+  | PieceTask
   | PlanTask
   | PlacesTask
   | LevelsTask
@@ -175,8 +187,8 @@ export type AnyTask =
   | EffectsTask
   | AllocationTask;
 
-/** Tasks that are jobs: they have a row, and wait their turn. */
-export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask>;
+/** Tasks that are jobs: they have a row, and wait their turn. Sound that is being listened to waits for nothing. */
+export type JobTask = Exclude<AnyTask, FollowTask | DecodeTask | PrintTask | AlikeTask | PieceTask>;
 
 /** What a task tells on its way: how far it is, or what it heard. */
 export type ToldBy<Task extends AnyTask> = Task extends FollowTask ? HeardWhileGrowing[] : number;
@@ -193,23 +205,25 @@ export type ResultOf<Task extends AnyTask> = Task extends DecodeTask
           ? (LowerTrack | null)[]
           : Task extends CutTask
             ? RoundCut
-            : Task extends ClipTask | ComparisonTask
+            : Task extends ClipTask | PieceTask
               ? Uint8Array
-              : Task extends AllocationTask
-                ? Allocation
-                : Task extends LevelsTask
-                  ? LevelSeries
-                  : Task extends EffectsTask
-                    ? Effects[]
-                    : Task extends DoubtTask
-                      ? RankDoubt
-                      : Task extends PlacesTask
-                        ? PlacedByClock[]
-                        : Task extends PrintTask
-                          ? SoundPrint
-                          : Task extends AlikeTask
-                            ? SoundLink[]
-                            : BuiltPlan;
+              : Task extends ToneTask
+                ? ClipTone
+                : Task extends AllocationTask
+                  ? Allocation
+                  : Task extends LevelsTask
+                    ? LevelSeries
+                    : Task extends EffectsTask
+                      ? Effects[]
+                      : Task extends DoubtTask
+                        ? RankDoubt
+                        : Task extends PlacesTask
+                          ? PlacedByClock[]
+                          : Task extends PrintTask
+                            ? SoundPrint
+                            : Task extends AlikeTask
+                              ? SoundLink[]
+                              : BuiltPlan;
 
 /** What a thread answers: a result, or why there can be none. */
 export type Answer = { ok: true; result: unknown } | { ok: false; message: string };

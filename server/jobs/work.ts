@@ -2,9 +2,9 @@ import { createHash } from 'node:crypto';
 import type { Allocation } from '@marvet/core/decide/allocate/gear';
 import type { RankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { Effects } from '@marvet/core/decide/effects/effects';
-import { newId } from '@marvet/core/domain/identity';
 import type { Job, JobKind } from '@marvet/core/domain/job';
 import type { PlanDraft } from '@marvet/core/domain/plan';
+import type { ClipTone } from '@marvet/core/listen/blindClip';
 import type { RoundCut } from '@marvet/core/listen/cutRound';
 import type { ComparedPair } from '@marvet/core/measure/pair/pair';
 import { type LevelSeries, METHOD_VERSION } from '@marvet/core/measure/report.types';
@@ -19,7 +19,7 @@ import type { EventBus } from './events.ts';
 import { type Measuring, measureHandler, openMeasuring } from './measuring.ts';
 import { BULK_AT_ONCE, type WorkerPool } from './pool.ts';
 import { type JobHandler, type JobRunner, openRunner } from './runner.ts';
-import type { AllocationTask, ClipTask, ComparisonTask, CutTask, DoubtTask, EffectsTask, JobTask, LevelsTask, PairTask, PlacesTask } from './tasks.ts';
+import type { AllocationTask, ClipTask, CutTask, DoubtTask, EffectsTask, JobTask, LevelsTask, PairTask, PieceTask, PlacesTask, ToneTask } from './tasks.ts';
 
 /** Clips and pairs in memory are bounded by their bytes; what falls out is made again when it is asked for. */
 const KEPT_BYTES = 160 << 20;
@@ -32,8 +32,10 @@ export interface Work {
   pair(trialId: string, subjectId: string, task: Omit<PairTask, 'kind'>): Promise<ComparedPair>;
   cut(trialId: string, task: Omit<CutTask, 'kind'>): Promise<RoundCut>;
   clip(roundId: string, task: Omit<ClipTask, 'kind'>): Promise<Uint8Array>;
-  /** Made anew each time. */
-  comparison(roundId: string, task: Omit<ComparisonTask, 'kind'>): Promise<Uint8Array>;
+  /** How much a clip is moved so that it is as loud behind filters as without. */
+  tone(subjectId: string, task: Omit<ToneTask, 'kind'>): Promise<ClipTone>;
+  /** A piece of clips, made anew each time and at once. */
+  piece(task: Omit<PieceTask, 'kind'>, signal: AbortSignal): Promise<Uint8Array>;
   places(trialId: string, task: Omit<PlacesTask, 'kind'>): Promise<PlacedByClock[]>;
   levels(trialId: string, task: Omit<LevelsTask, 'kind'>): Promise<LevelSeries>;
   doubt(trialId: string, task: Omit<DoubtTask, 'kind'>): Promise<RankDoubt>;
@@ -64,7 +66,7 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     pair: waitedFor,
     cut: waitedFor,
     clip: waitedFor,
-    comparison: waitedFor,
+    tone: waitedFor,
     plan: waitedFor,
     places: waitedFor,
     levels: waitedFor,
@@ -104,7 +106,8 @@ export function openWork(store: Store, blobs: BlobStore, pool: WorkerPool, event
     pair: (trialId, subjectId, task) => result(trialId, subjectId, `pair v${METHOD_VERSION} ${JSON.stringify(task)}`, { kind: 'pair', ...task }, true),
     cut: (trialId, task) => result(trialId, trialId, `cut ${JSON.stringify(task)}`, { kind: 'cut', ...task }, true),
     clip: (roundId, task) => result(null, roundId, `clip ${JSON.stringify(task)}`, { kind: 'clip', ...task }, true),
-    comparison: (roundId, task) => result(null, roundId, `comparison ${newId()}`, { kind: 'comparison', ...task }, false),
+    tone: (subjectId, task) => result(null, subjectId, `tone ${hashOf(task)}`, { kind: 'tone', ...task }, true),
+    piece: (task, signal) => pool.run({ kind: 'piece', ...task }, signal),
     places: (trialId, task) => result(trialId, trialId, `places ${trialId} ${JSON.stringify(task)}`, { kind: 'places', ...task }, true),
     levels: (trialId, task) => result(trialId, trialId, `levels ${task.path}`, { kind: 'levels', ...task }, true),
     doubt: (trialId, task) => result(trialId, trialId, `doubt ${hashOf(task)}`, { kind: 'doubt', ...task }, true),

@@ -10,10 +10,11 @@ import { allocate } from '@marvet/core/decide/allocate/allocate';
 import { Undecided, wholeNumberSolver } from '@marvet/core/decide/allocate/wholeNumbers';
 import { DRAWS, rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import { effectsOf } from '@marvet/core/decide/effects/effects';
-import { blindClip, CLIP_RATE_HZ } from '@marvet/core/listen/blindClip';
+import { blindClip, clipPiece } from '@marvet/core/listen/blindClip';
+import { CLIP_RATE_HZ } from '@marvet/core/listen/clipForm';
+import { toneOf } from '@marvet/core/listen/clipTone';
 import { cutRound } from '@marvet/core/listen/cutRound';
-import { equalised } from '@marvet/core/listen/equalised';
-import { madeWorse } from '@marvet/core/listen/madeWorse';
+import { pieceBytes } from '@marvet/core/listen/pieceBytes';
 import { type GrowingFile, measureGrowing } from '@marvet/core/measure/measureGrowing';
 import { backupOf } from '@marvet/core/measure/pair/backupFile';
 import { measurePair } from '@marvet/core/measure/pair/pair';
@@ -26,7 +27,7 @@ import { type SoundLink, sameSound } from '@marvet/core/takes/sound/sameSound';
 import { soundPrint } from '@marvet/core/takes/sound/soundPrint';
 import { withFileSource } from '../audio/fileSource.ts';
 import { decodeFile } from './decodeFile.ts';
-import type { AlikeTask, Answer, AnyTask, ChannelPlace, ClipTask, PrintedFile } from './tasks.ts';
+import type { AlikeTask, Answer, AnyTask, ChannelPlace, PrintedFile } from './tasks.ts';
 
 const PROGRESS_EVERY_MS = 150;
 
@@ -66,11 +67,17 @@ function done(task: AnyTask, progress: MessagePort): unknown {
         cutRound(task.sources.map(({ takeId, performance, speech }, index) => ({ track: tracks[index] as PairTrack, takeId, performance, speech }))),
       );
     case 'clip':
-      return withTracks([task], ([track]) => writeWav(clipOf(track as PairTrack, task), { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ }));
-    case 'comparison':
+      return withTracks([task], ([track]) => {
+        const clip = blindClip(track as PairTrack, task, task.wide);
+        return writeWav(task.disguise === null ? clip : noisy(clip), { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ });
+      });
+    case 'tone':
+      return withTracks([task], ([track]) => toneOf(track as PairTrack, task, task.wide, task.sections));
+    case 'piece':
       return withTracks(task.clips, (tracks) => {
-        const made = task.clips.map((clip, index) => blindClip(tracks[index] as PairTrack, clip, task.wide));
-        return writeWav(noisy(task.heard.flatMap((index) => made[index] as Float64Array[])), { encoding: 'pcm', bitDepth: 24, sampleRateHz: CLIP_RATE_HZ });
+        const made = task.clips.map((clip, index) => clipPiece(tracks[index] as PairTrack, clip, task.wide, task.piece));
+        const heard = task.heard.flatMap((index) => made[index] as Float64Array[]);
+        return pieceBytes(task.disguised ? noisy(heard) : heard);
       });
     case 'places':
       return task.recorders.map(({ files, aheadByHandS }) => placeByClock(files, task.takes, aheadByHandS));
@@ -102,14 +109,6 @@ function linksOf({ file, others }: AlikeTask): SoundLink[] {
     if (link?.exact) sure.add(other.group);
     return link ? [link] : [];
   });
-}
-
-/** Of a round with hidden checks every clip is worked on alike, so that neither the time it takes nor its bytes tell which is one. */
-function clipOf(track: PairTrack, { disguise, filters, ...task }: ClipTask): Float64Array[] {
-  const clip = equalised(blindClip(track, task, task.wide), filters, CLIP_RATE_HZ);
-  if (!disguise) return clip;
-  const worse = madeWorse(clip, CLIP_RATE_HZ);
-  return noisy(disguise.worse ? worse : clip);
 }
 
 /** Copies with a step of 24 bits up or down here and there: the same clip twice is not the same bytes, and nobody hears it. */

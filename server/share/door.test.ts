@@ -235,7 +235,7 @@ function addresses(ofTrial: string, listenerId: string): { method: string; path:
     path: path
       .replace(':trial', ofTrial)
       .replace(':listener', listenerId)
-      .replace(':letter', 'A')
+      .replace(':piece', '0')
       .replace(':number', '0')
       .replace(/:[a-zA-Z]+/g, OTHER_ID)
       .replace('/api/trials/99999999-9999-4999-8999-999999999999', `/api/trials/${ofTrial}`),
@@ -308,8 +308,8 @@ describe('roles', () => {
     expect(await reached(phone, trialId, listener.id)).toEqual([
       'GET /api/door/me',
       'GET /api/listen/L',
-      'GET /api/listen/L/clips/A',
-      'GET /api/listen/L/comparisons/0',
+      'GET /api/listen/L/comparisons/0/pieces/0',
+      'GET /api/listen/L/pieces/0',
       'POST /api/listen/L/close',
       'POST /api/listen/L/finish',
       'PUT /api/listen/L/comparisons/0',

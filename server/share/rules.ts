@@ -59,9 +59,9 @@ const RULES: Record<GuestRole, readonly Rule[]> = {
   listen: [
     ['GET', () => '/api/door/me'],
     ['GET', listener('')],
-    ['GET', listener('/clips/[A-Z]')],
+    ['GET', listener('/pieces/\\d+')],
     ['PUT', listener('/ratings')],
-    ['GET', listener('/comparisons/\\d+')],
+    ['GET', listener('/comparisons/\\d+/pieces/\\d+')],
     ['PUT', listener('/comparisons/\\d+')],
     ['PUT', listener('/orders')],
     ['POST', listener('/close')],

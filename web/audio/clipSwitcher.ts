@@ -1,63 +1,104 @@
+import { CLIP_CHANNELS_HEADER, CLIP_FRAMES_HEADER } from '@marvet/core/contract/clipPieces';
+import { CLIP_PIECE_FRAMES, CLIP_RATE_HZ } from '@marvet/core/listen/clipForm';
+import { pieceChannels } from '@marvet/core/listen/pieceBytes';
 import { type Ear, earCheck } from './earCheck.ts';
+import { memoryForClips } from './memoryForClips.ts';
+import { PieceFeed, type PiecesToFeed, Refused } from './pieceFeed.ts';
 import workletUrl from './switcher.worklet.ts?worker&url';
 import type { SwitcherClip, SwitcherCommand, SwitcherReport } from './switcherMessages.ts';
 
-const RATE_HZ = 48_000;
 /** Level at which listening starts: -20 dB. */
 export const START_GAIN = 0.1;
+const SAMPLE_BYTES = 4;
+
+/** Clips that come in pieces from the server: the address of a piece by its number, and how many clips each has. */
+export interface ServedClips {
+  clips: number;
+  addressOf(piece: number): string;
+}
+
+/** What the page hears of it. */
+export interface Listener {
+  onReport(report: SwitcherReport): void;
+  /** A piece cannot be had any more. */
+  onFailure(message: string): void;
+}
 
 /**
- * Plays equally long clips at one shared position and switches between them within 5 ms. All clips run
- * all the time on the audio thread; switching only moves which one is heard.
+ * Plays equally long clips at one shared position and switches between them within 5 ms. All clips run all the time on the audio thread;
+ * switching only moves which one is heard. Of long clips only what is heard next is held.
  */
 export class ClipSwitcher {
-  private readonly context = new AudioContext({ sampleRate: RATE_HZ, latencyHint: 'interactive' });
+  private readonly context = new AudioContext({ sampleRate: CLIP_RATE_HZ, latencyHint: 'interactive' });
   private readonly volume = this.context.createGain();
-  private readonly leaving = new AbortController();
   private node: AudioWorkletNode | null = null;
+  private feed: PieceFeed | null = null;
+  private readonly leaving = new AbortController();
   lengthS = 0;
 
-  /** Fetches and decodes the clips, each from an address of its own. @throws Error when one cannot be fetched */
-  async load(urls: readonly string[], onReport: (report: SwitcherReport) => void, onProgress: (share: number) => void): Promise<void> {
-    let done = 0;
-    const decoded = await Promise.all(
-      urls.map(async (url) => {
-        const channels = await this.fetched(url);
-        onProgress(++done / urls.length);
-        return channels.slice(0, 2);
-      }),
-    );
-    await this.start(decoded, onReport);
-  }
-
-  /** Fetches clips that come in one file, one after the other in its channels. @throws Error when it cannot be fetched */
-  async loadTogether(url: string, count: number, onReport: (report: SwitcherReport) => void, onProgress: (share: number) => void): Promise<void> {
-    const channels = await this.fetched(url);
-    onProgress(1);
-    const each = channels.length / count;
-    await this.start(
-      Array.from({ length: count }, (_, clip) => channels.slice(clip * each, (clip + 1) * each)),
-      onReport,
-    );
-  }
-
-  private async fetched(url: string): Promise<Float32Array<ArrayBuffer>[]> {
-    const response = await fetch(url, { signal: this.leaving.signal });
-    if (!response.ok) throw new Error('A clip cannot be fetched. Reload the page.');
-    const buffer = await this.context.decodeAudioData(await response.arrayBuffer());
-    return Array.from({ length: buffer.numberOfChannels }, (_, channel) => buffer.getChannelData(channel).slice());
+  /** Fetches the beginning of clips; the rest follows while they are heard. @throws Error when it cannot be fetched */
+  async load(served: ServedClips, listener: Listener): Promise<void> {
+    const { fetchPiece, frames, first } = await this.firstOf(served);
+    await this.begin(served.clips, frames, CLIP_PIECE_FRAMES, listener);
+    const pieceBytes = first.reduce((sum, clip) => sum + clip.length * CLIP_PIECE_FRAMES * SAMPLE_BYTES, 0);
+    this.feedFrom({ clips: served.clips, frames, pieceFrames: CLIP_PIECE_FRAMES, pieceBytes, fetchPiece }, listener).has(0, first);
+    this.feed?.go();
   }
 
   /** Starts with clips that are at hand as samples; they are handed over. */
-  async start(clips: readonly SwitcherClip[], onReport: (report: SwitcherReport) => void): Promise<void> {
+  async start(clips: readonly SwitcherClip[], listener: Listener): Promise<void> {
+    const frames = clips[0]?.[0]?.length ?? 0;
+    await this.begin(clips.length, frames, Math.max(1, frames), listener);
+    this.take(0, clips);
+  }
+
+  private async firstOf({ clips, addressOf }: ServedClips) {
+    const answer = async (piece: number, signal: AbortSignal) => {
+      const response = await fetch(addressOf(piece), { signal });
+      // What is wrong with the address stays wrong; a server that is busy or away may come back.
+      if (!response.ok) throw new (response.status < 500 ? Refused : Error)('The clips cannot be fetched. Reload the page.');
+      return response;
+    };
+    const clipsIn = async (response: Response) => {
+      const each = Number(response.headers.get(CLIP_CHANNELS_HEADER));
+      const channels = pieceChannels(await response.arrayBuffer(), clips * each);
+      return Array.from({ length: clips }, (_, clip): SwitcherClip => channels.slice(clip * each, (clip + 1) * each));
+    };
+    const response = await answer(0, this.leaving.signal);
+    return {
+      frames: Number(response.headers.get(CLIP_FRAMES_HEADER)),
+      first: await clipsIn(response),
+      fetchPiece: async (piece: number, signal: AbortSignal) => clipsIn(await answer(piece, signal)),
+    };
+  }
+
+  private feedFrom(of: PiecesToFeed, { onFailure }: Listener): PieceFeed {
+    const deviceGib = (navigator as { deviceMemory?: number }).deviceMemory;
+    const fed = {
+      take: (piece: number, clips: readonly SwitcherClip[]) => this.take(piece, clips),
+      drop: (piece: number) => this.tell({ kind: 'drop', piece }),
+      failed: (error: Error) => onFailure(error.message),
+    };
+    this.feed = new PieceFeed(of, fed, memoryForClips(deviceGib));
+    return this.feed;
+  }
+
+  private async begin(clips: number, frames: number, pieceFrames: number, { onReport }: Listener): Promise<void> {
     await this.context.audioWorklet.addModule(workletUrl);
     this.node = new AudioWorkletNode(this.context, 'switcher', { numberOfInputs: 0, outputChannelCount: [2] });
-    this.node.port.onmessage = ({ data }: MessageEvent<SwitcherReport>) => onReport(data);
+    this.node.port.onmessage = ({ data }: MessageEvent<SwitcherReport>) => {
+      this.feed?.at(data.frame);
+      onReport(data);
+    };
     this.volume.gain.value = START_GAIN;
     this.node.connect(this.volume).connect(this.context.destination);
-    this.lengthS = (clips[0]?.[0]?.length ?? 0) / RATE_HZ;
+    this.lengthS = frames / CLIP_RATE_HZ;
+    this.tell({ kind: 'begin', clips, frames, pieceFrames });
+  }
+
+  private take(piece: number, clips: readonly SwitcherClip[]): void {
     this.tell(
-      { kind: 'load', clips: [...clips] },
+      { kind: 'piece', piece, clips },
       clips.flatMap((clip) => clip.map((channel) => channel.buffer as ArrayBuffer)),
     );
   }
@@ -76,18 +117,20 @@ export class ClipSwitcher {
   }
 
   loop(startS: number, endS: number): void {
-    this.tell({ kind: 'loop', startFrame: Math.round(startS * RATE_HZ), endFrame: Math.round(endS * RATE_HZ) });
+    const [startFrame, endFrame] = [Math.round(startS * CLIP_RATE_HZ), Math.round(endS * CLIP_RATE_HZ)];
+    this.tell({ kind: 'loop', startFrame, endFrame });
+    this.feed?.loop(startFrame, endFrame);
   }
 
   seek(seconds: number): void {
-    this.tell({ kind: 'seek', frame: Math.round(seconds * RATE_HZ) });
+    this.tell({ kind: 'seek', frame: Math.round(seconds * CLIP_RATE_HZ) });
   }
 
   /** Noise on one ear, or both, at the level that clips are heard at. */
   async check(ear: Ear, levelLufs: number): Promise<void> {
     await this.context.resume();
-    const channels = earCheck(ear, levelLufs, RATE_HZ, Math.random);
-    const buffer = this.context.createBuffer(2, channels[0].length, RATE_HZ);
+    const channels = earCheck(ear, levelLufs, CLIP_RATE_HZ, Math.random);
+    const buffer = this.context.createBuffer(2, channels[0].length, CLIP_RATE_HZ);
     channels.forEach((samples, channel) => buffer.copyToChannel(samples, channel));
     const source = this.context.createBufferSource();
     source.buffer = buffer;
@@ -102,6 +145,7 @@ export class ClipSwitcher {
 
   close(): void {
     this.leaving.abort();
+    this.feed?.close();
     if (this.node) this.node.port.onmessage = null;
     this.node?.disconnect();
     if (this.context.state !== 'closed') void this.context.close();
@@ -109,4 +153,4 @@ export class ClipSwitcher {
 }
 
 /** Seconds of a frame. */
-export const secondsOf = (frame: number) => frame / RATE_HZ;
+export const secondsOf = (frame: number) => frame / CLIP_RATE_HZ;

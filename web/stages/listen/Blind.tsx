@@ -62,11 +62,10 @@ function Round({ round }: { round: BlindRound }) {
   const open = wanted - (ranked ? Object.keys(round.orders).length : round.ratings.length);
   const rated = new Set(round.ratings.map(({ letter }) => letter));
   const clips = round.letters.map((letter) => ({ letter, said: rated.has(letter) ? 'scored' : ' ' }));
-  const each = round.letters.map((letter) => `/api/listen/${round.listenerId}/clips/${letter}`);
   return (
     <>
       <RestHint />
-      <ClipPlayer clips={clips} source={{ each }} matchedLufs={round.matchedLufs} />
+      <ClipPlayer clips={clips} source={{ pieces: `/api/listen/${round.listenerId}/pieces` }} matchedLufs={round.matchedLufs} />
       {ranked &&
         round.criteria.map((criterion) => (
           <ClipOrderSheet key={criterion.id} listenerId={round.listenerId} letters={round.letters} criterion={criterion} given={round.orders[criterion.id]} />

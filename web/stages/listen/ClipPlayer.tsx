@@ -1,12 +1,10 @@
 import { Pause, Play } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { ClipSwitcher, START_GAIN, secondsOf } from '../../audio/clipSwitcher.ts';
 import type { Ear } from '../../audio/earCheck.ts';
-import type { SwitcherReport } from '../../audio/switcherMessages.ts';
 import { type KeyHelp, useKeyHelp } from '../../parts/keys.tsx';
-import { Progress } from '../../parts/Progress.tsx';
+import { type ClipSource, type PlayerHabit, useClips } from './useClips.ts';
 import { WHILE_CHOOSING } from './whileChoosing.ts';
 
 const HELP: KeyHelp[] = [
@@ -17,7 +15,6 @@ const HELP: KeyHelp[] = [
   { keys: '← →', does: 'Back, forward by 1 s' },
 ];
 const HELP_OTHERWISE: KeyHelp[] = [...HELP, { keys: '=', does: 'Equalised, or as it is' }];
-const SHORTEST_LOOP_S = 0.3;
 const EARS: { ear: Ear; label: string }[] = [
   { ear: 'left', label: 'Left ear' },
   { ear: 'right', label: 'Right ear' },
@@ -33,18 +30,6 @@ export interface PlayedClip {
   said: string;
 }
 
-/**
- * Where clips come from: each from an address of its own, in their order, or all in one file. `otherwise` has the same clips once more
- * in another form, to be switched to at once.
- */
-export type ClipSource = { each: readonly string[]; otherwise?: { name: string; each: readonly string[] } } | { together: string };
-
-/** What stays from one set of clips to the next: how loud, and whether it plays. */
-export interface PlayerHabit {
-  gainDb: number;
-  playing: boolean;
-}
-
 interface ClipPlayerProps {
   clips: readonly PlayedClip[];
   source: ClipSource;
@@ -57,81 +42,18 @@ interface ClipPlayerProps {
   picture?(heard: number, atS: number, onSeek: (seconds: number) => void): React.ReactNode;
 }
 
-const QUIET: PlayerHabit = { gainDb: 20 * Math.log10(START_GAIN), playing: false };
-
 /** Instant switching between clips at one shared position, with a loop. */
 export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture }: ClipPlayerProps) {
-  const switcher = useRef<ClipSwitcher | null>(null);
-  const [share, setShare] = useState(0);
-  const [failure, setFailure] = useState<string | null>(null);
-  const [state, setState] = useState({ atS: 0, heard: 0, playing: false });
-  const [loop, setLoop] = useState<[number, number]>([0, 0]);
-  const [gainDb, setGainDb] = useState((habit ?? QUIET).gainDb);
-  /** How it is left: other clips in this player go on like that. */
-  const left = useRef(habit ?? QUIET);
-  const keep = (now: PlayerHabit) => {
-    left.current = now;
-    onHabit?.(now);
-  };
+  const { otherwise } = source;
+  const { atS, heard, playing, waiting, failure, loop, gainDb, inOther, lengthS, ready, ...clip } = useClips(clips.length, source, habit, onHabit);
   // Level and ears are set with the first clips, and stay with those that follow.
   const [first] = useState(habit === undefined);
-  const count = clips.length;
-  const otherwise = 'each' in source ? source.otherwise : undefined;
-  const [inOther, setInOther] = useState(false);
-  /** What was asked for last. What is heard is told a moment later, so that two presses in a row would go on from what was heard before. */
-  const asked = useRef({ clip: 0, other: false });
-  const address = 'each' in source ? [...source.each, ...(otherwise?.each ?? [])].join('\n') : source.together;
-  const together = 'together' in source;
-  useEffect(() => {
-    const player = new ClipSwitcher();
-    switcher.current = player;
-    const report = ({ frame, heard, playing }: SwitcherReport) => setState({ atS: secondsOf(frame), heard: heard % count, playing });
-    // Other clips may be wanted before these are there: what becomes of them then is no trouble.
-    let wanted = true;
-    setFailure(null);
-    setShare(0);
-    setInOther(false);
-    asked.current = { clip: 0, other: false };
-    const loading = together ? player.loadTogether(address, count, report, setShare) : player.load(address.split('\n'), report, setShare);
-    loading.then(
-      () => {
-        if (!wanted) return;
-        setLoop([0, player.lengthS]);
-        player.setGain(10 ** (left.current.gainDb / 20));
-        if (left.current.playing) void player.play(true);
-      },
-      (error: Error) => wanted && setFailure(error.message),
-    );
-    return () => {
-      wanted = false;
-      player.close();
-    };
-  }, [address, together, count]);
-  const lengthS = switcher.current?.lengthS ?? 0;
-  const ready = lengthS > 0;
-  const play = () => {
-    const playing = !left.current.playing;
-    keep({ ...left.current, playing });
-    void switcher.current?.play(playing);
-  };
-  const hear = (clip: number, other = asked.current.other) => {
-    if (!switcher.current?.lengthS) return;
-    asked.current = { clip, other };
-    setInOther(other);
-    switcher.current.hear(clip + (other ? count : 0));
-  };
-  const turn = () => otherwise && hear(asked.current.clip, !asked.current.other);
-  const setLoopTo = (startS: number, endS: number) => {
-    if (endS - startS < SHORTEST_LOOP_S) return;
-    setLoop([startS, endS]);
-    switcher.current?.loop(startS, endS);
-  };
   useKeyHelp(otherwise ? HELP_OTHERWISE : HELP);
   useHotkeys(
     clips.map(({ letter }) => letter.toLowerCase()).join(','),
     (_event, handler) => {
       const index = clips.findIndex(({ letter }) => letter.toLowerCase() === handler.keys?.join(''));
-      if (index >= 0) hear(index);
+      if (index >= 0) clip.hear(index);
     },
     WHILE_CHOOSING,
     [clips],
@@ -142,17 +64,17 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
       // On a button or an answer the space bar presses that.
       if ((event.target as HTMLElement).closest('button, [type="radio"], [type="checkbox"]')) return;
       event.preventDefault();
-      play();
+      clip.play();
     },
     WHILE_CHOOSING,
     [onHabit],
   );
-  useHotkeys('[', () => setLoopTo(state.atS, loop[1]), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
-  useHotkeys(']', () => setLoopTo(loop[0], state.atS), { useKey: true, ...WHILE_CHOOSING }, [state, loop]);
-  useHotkeys('0', () => setLoopTo(0, lengthS), WHILE_CHOOSING, [lengthS]);
-  useHotkeys('=', turn, { useKey: true, ...WHILE_CHOOSING }, [otherwise, count]);
-  useHotkeys('left', () => switcher.current?.seek(state.atS - 1), [state]);
-  useHotkeys('right', () => switcher.current?.seek(state.atS + 1), [state]);
+  useHotkeys('[', () => clip.setLoopTo(atS, loop[1]), { useKey: true, ...WHILE_CHOOSING }, [atS, loop]);
+  useHotkeys(']', () => clip.setLoopTo(loop[0], atS), { useKey: true, ...WHILE_CHOOSING }, [atS, loop]);
+  useHotkeys('0', () => clip.setLoopTo(0, lengthS), WHILE_CHOOSING, [lengthS]);
+  useHotkeys('=', clip.turn, { useKey: true, ...WHILE_CHOOSING }, [otherwise, clips.length]);
+  useHotkeys('left', () => clip.seek(atS - 1), [atS, loop]);
+  useHotkeys('right', () => clip.seek(atS + 1), [atS, loop]);
   if (failure) {
     return (
       <div className="trouble" role="alert">
@@ -162,27 +84,26 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
   }
   return (
     <section className="sheet stack" aria-label="Clips">
-      {!ready && <Progress share={share} label="Clips fetched" />}
       <div className="clip-buttons">
         {clips.map(({ letter, mark, said }, index) => (
           <button
             key={letter}
             type="button"
-            className={`clip-button ${state.heard === index ? 'heard' : ''}`}
-            aria-pressed={state.heard === index}
+            className={`clip-button ${heard === index ? 'heard' : ''}`}
+            aria-pressed={heard === index}
             disabled={!ready}
-            onClick={() => hear(index)}
+            onClick={() => clip.hear(index)}
           >
             {letter}
             {mark}
-            <small>{state.heard === index ? 'heard now' : said}</small>
+            <small>{heard === index ? 'heard now' : said}</small>
           </button>
         ))}
       </div>
-      {ready && picture?.(state.heard, state.atS, (seconds) => switcher.current?.seek(seconds))}
+      {ready && picture?.(heard, atS, clip.seek)}
       <div className="passage">
-        <Button style={{ minHeight: 48, minWidth: 120 }} disabled={!ready} onClick={play}>
-          {state.playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {state.playing ? 'Pause' : 'Play'}
+        <Button style={{ minHeight: 48, minWidth: 120 }} disabled={!ready} onClick={clip.play}>
+          {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {playing ? 'Pause' : 'Play'}
         </Button>
         <input
           type="range"
@@ -190,12 +111,13 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
           min={0}
           max={lengthS}
           step={0.05}
-          value={state.atS}
+          value={atS}
           disabled={!ready}
-          onChange={(event) => switcher.current?.seek(Number(event.target.value))}
+          onChange={(event) => clip.seek(Number(event.target.value))}
         />
-        <span className="mono small">
-          {state.atS.toFixed(1)} / {lengthS.toFixed(1)} s
+        {/* One place for both, so that nothing moves under the finger. */}
+        <span className="mono small" role="status" aria-live={ready && !waiting ? 'off' : 'polite'}>
+          {ready && !waiting ? `${atS.toFixed(1)} / ${lengthS.toFixed(1)} s` : 'fetching …'}
         </span>
       </div>
       <div className="row-line">
@@ -205,35 +127,23 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
             {loop[0].toFixed(1)} to {loop[1].toFixed(1)} s
           </span>
         </span>
-        <Button size="sm" variant="outline" disabled={!ready} onClick={() => setLoopTo(state.atS, loop[1])}>
+        <Button size="sm" variant="outline" disabled={!ready} onClick={() => clip.setLoopTo(atS, loop[1])}>
           Starts here
         </Button>
-        <Button size="sm" variant="outline" disabled={!ready} onClick={() => setLoopTo(loop[0], state.atS)}>
+        <Button size="sm" variant="outline" disabled={!ready} onClick={() => clip.setLoopTo(loop[0], atS)}>
           Ends here
         </Button>
-        <Button size="sm" variant="outline" disabled={!ready} onClick={() => setLoopTo(0, lengthS)}>
+        <Button size="sm" variant="outline" disabled={!ready} onClick={() => clip.setLoopTo(0, lengthS)}>
           Whole
         </Button>
         {otherwise && (
-          <Button size="sm" variant={inOther ? 'primary' : 'outline'} aria-pressed={inOther} disabled={!ready} onClick={turn}>
-            {otherwise.name}
+          <Button size="sm" variant={inOther ? 'primary' : 'outline'} aria-pressed={inOther} disabled={!ready} onClick={clip.turn}>
+            {otherwise}
           </Button>
         )}
         <label className="small row-line ms-auto">
           Level
-          <input
-            type="range"
-            aria-label="Listening level in dB"
-            min={-40}
-            max={0}
-            step={1}
-            value={gainDb}
-            onChange={(event) => {
-              setGainDb(Number(event.target.value));
-              keep({ ...left.current, gainDb: Number(event.target.value) });
-              switcher.current?.setGain(10 ** (Number(event.target.value) / 20));
-            }}
-          />
+          <input type="range" aria-label="Listening level in dB" min={-40} max={0} step={1} value={gainDb} onChange={(event) => clip.setLevel(Number(event.target.value))} />
           <span className="mono">−{Math.abs(Math.round(gainDb))} dB</span>
         </label>
       </div>
@@ -241,7 +151,7 @@ export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture
         <div className="row-line small">
           <span>Before you start</span>
           {EARS.map(({ ear, label }) => (
-            <Button key={ear} size="sm" variant="outline" disabled={!ready || state.playing} onClick={() => void switcher.current?.check(ear, matchedLufs)}>
+            <Button key={ear} size="sm" variant="outline" disabled={!ready || playing} onClick={() => clip.check(ear, matchedLufs)}>
               {label}
             </Button>
           ))}

@@ -6,9 +6,10 @@ import { troubleText } from '../../data/api.ts';
 import { useCompareMutation, useFinishMutation } from '../../data/judging.ts';
 import { Progress } from '../../parts/Progress.tsx';
 import { Sheet, Trouble } from '../../parts/states.tsx';
-import { ClipPlayer, type PlayerHabit } from './ClipPlayer.tsx';
+import { ClipPlayer } from './ClipPlayer.tsx';
 import { calledLetter } from './kindWords.ts';
 import { RestHint } from './RestHint.tsx';
+import type { PlayerHabit } from './useClips.ts';
 import { WHILE_CHOOSING } from './whileChoosing.ts';
 
 /** One listener's comparisons, one after the other. Nothing tells how they are doing. */
@@ -65,7 +66,7 @@ function OneComparison({ round: { listenerId, kind, criteria, matchedLufs }, nex
     <>
       <ClipPlayer
         clips={clips}
-        source={{ together: `/api/listen/${listenerId}/comparisons/${number}` }}
+        source={{ pieces: `/api/listen/${listenerId}/comparisons/${number}/pieces` }}
         matchedLufs={matchedLufs}
         {...(habit ? { habit } : {})}
         onHabit={onHabit}

@@ -18,6 +18,9 @@ const LOUDNESS = TABLE_FIGURES.indexOf('loudness.integratedLufs');
 /** Loudness and ceiling of a first listening; a round has its own. */
 const MATCHED = { targetLufs: -23, ceilingDbtp: -1 };
 
+/** What a recording is called that belongs to no candidate yet. */
+const trackOf = ({ trackName, channels }: RecordingRow) => trackName || `channel ${channels.map((channel) => channel + 1).join(' and ')}`;
+
 /** The recordings of the tray, heard with open eyes: matched and aligned, switched at once, before anybody listens blind. */
 export function OpenListening({ trialId, recordings }: { trialId: string; recordings: RecordingRow[] }) {
   const open = recordings.filter((recording) => recording.table?.[LOUDNESS] == null);
@@ -26,32 +29,26 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
   const words = useTrialWords(trialId);
   const byId = useTakesById(trialId);
   const [against, setAgainst] = useState('');
-  const eachTo = (equalTo: string) =>
-    (query.data?.clips ?? []).map(({ recordingId, startS, gainDb }) => {
-      const where = new URLSearchParams({ startS: String(startS), lengthS: String(query.data?.lengthS), gainDb: String(gainDb) });
-      if (equalTo && equalTo !== recordingId) where.set('equalTo', equalTo);
-      return `/api/trials/${trialId}/open-listening/clips/${recordingId}?${where}`;
-    });
+  const question = new URLSearchParams({
+    recordingIds: ids.join(','),
+    targetLufs: String(MATCHED.targetLufs),
+    ceilingDbtp: String(MATCHED.ceilingDbtp),
+    ...(against && { equalTo: against }),
+  });
   const nameOf = (id: string) => {
-    const { chain, take } = placed(
-      recordings.find((each) => each.id === id),
-      byId,
-      words.chains,
-    );
-    return [chain?.name, take && `take ${slateLabel(take)}`].filter(Boolean).join(', ');
+    const recording = recordings.find((each) => each.id === id);
+    const { chain, take } = placed(recording, byId, words.chains);
+    return [chain?.name ?? (recording && trackOf(recording)), take ? `take ${slateLabel(take)}` : recording?.fileName].filter(Boolean).join(', ');
   };
   const clips = useMemo(
     () =>
       (query.data?.clips ?? []).map(({ recordingId, gainDb }, place): PlayedClip => {
-        const { chain, take } = placed(
-          recordings.find(({ id }) => id === recordingId),
-          byId,
-          words.chains,
-        );
+        const recording = recordings.find(({ id }) => id === recordingId);
+        const { chain, take } = placed(recording, byId, words.chains);
         return {
           letter: BLIND_LETTERS[place] as string,
           mark: chain && <TapeMark tape={chain.tape} name={chain.name} />,
-          said: [take && `take ${slateLabel(take)}`, `${gainDb > 0 ? '+' : ''}${signed(gainDb, 1)} dB`].filter(Boolean).join(', '),
+          said: [!chain && recording && trackOf(recording), take && `take ${slateLabel(take)}`, `${gainDb > 0 ? '+' : ''}${signed(gainDb, 1)} dB`].filter(Boolean).join(', '),
         };
       }),
     [query.data, recordings, byId, words.chains],
@@ -69,7 +66,11 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
               <ClipPlayer
                 clips={clips}
                 matchedLufs={query.data?.matchedLufs ?? MATCHED.targetLufs}
-                source={{ each: eachTo(''), ...(against ? { otherwise: { name: `Equalised to ${nameOf(against)}`, each: eachTo(against) } } : {}) }}
+                source={{
+                  pieces: `/api/trials/${trialId}/open-listening/pieces`,
+                  question: `?${question}`,
+                  ...(against && { otherwise: `Equalised to ${nameOf(against)}` }),
+                }}
                 picture={(heard, atS, onSeek) => {
                   const clip = query.data?.clips[heard];
                   if (!clip) return null;

@@ -59,7 +59,9 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
           </a>
         )}
         <span className="small soft" role="status">
-          {isFetching ? 'The reel is laid out' : data && !error && `${data.parts} parts, ${durationText(data.lengthS)}`}
+          {isFetching
+            ? 'The reel is laid out'
+            : data && !error && `${data.parts} parts, ${durationText(data.lengthS)}${data.leftOutS > 0 ? '; of each clip the first two minutes' : ''}`}
         </span>
       </div>
       <Trouble error={error} />

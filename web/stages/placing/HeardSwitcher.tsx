@@ -46,7 +46,10 @@ function Switcher({ heard, nameOf, gains }: { heard: readonly HeardSetup[]; name
       .start(
         // The audio thread keeps what it is given; the next start needs its own.
         heard.map(({ samples }) => [samples.slice()]),
-        ({ heard: clip, playing }) => setState({ heard: clip, playing }),
+        {
+          onReport: ({ heard: clip, playing }) => setState({ heard: clip, playing }),
+          onFailure: (message) => setFailure(message),
+        },
       )
       .catch((error: Error) => wanted && setFailure(error.message));
     return () => {
