@@ -1,11 +1,12 @@
-import { aggregateBy, byCondition } from '@marvet/core/decide/aggregate';
+import { aggregateBy, byCondition, oneValue } from '@marvet/core/decide/aggregate';
 import { type RankDoubt, rankDoubt } from '@marvet/core/decide/doubt/rankDoubt';
 import type { DrawnFrom } from '@marvet/core/decide/doubt/samples';
 import { CLEARLY, closeToFirst } from '@marvet/core/decide/doubt/sayDoubt';
 import { reducedTrial, simulatedTrial, type TrialShape } from '@marvet/core/decide/doubt/simulatedTrial';
+import type { Criterion } from '@marvet/core/domain/criterion';
 import { randomSource } from '@marvet/core/simulate/random';
 import { studentPower } from '@marvet/core/statistics/studentPower';
-import { median, rootMeanSquare } from 'simple-statistics';
+import { rootMeanSquare } from 'simple-statistics';
 
 /** What was called in simulated trials of one shape. */
 export interface Calls {
@@ -13,6 +14,8 @@ export interface Calls {
   /** Whether each take has every candidate, or each candidate its own third of the conditions. */
   design: 'all together' | 'a third';
   trials: number;
+  /** Standard error of the difference of two candidates, in the spread of a value about its moment. */
+  standardError: number;
   /** Of equal candidates, how many trials called one of them the first. */
   wrongly: number;
   /** With the first truly ahead by twice the standard error of the difference, in how many it was called first. */
@@ -31,6 +34,8 @@ const TOGETHER: TrialShape[] = [
   { takes: 12, candidates: 5, criteria: 1 },
   { takes: 12, candidates: 2, criteria: 4 },
   { takes: 24, candidates: 4, criteria: 4 },
+  { takes: 12, candidates: 2, criteria: 1, aggregation: 'median' },
+  { takes: 24, candidates: 4, criteria: 4, aggregation: 'median' },
 ];
 /** Nine takes of each candidate. */
 const THIRDS: TrialShape[] = [2, 3, 5].map((candidates) => ({ takes: 9 * candidates, candidates, criteria: 1 }));
@@ -55,7 +60,7 @@ function judgeShape(shape: TrialShape, design: Calls['design'], make: typeof sim
   const told = made(2 * standardError).map(doubtOf);
   const found = told.filter((doubt) => calledFirst(doubt) === 'x0').length;
   const above = told.filter(({ places }) => (places[0]?.beats[1] ?? 0) >= CLEARLY).length;
-  return { shape, design, trials, wrongly, found, above, theory: studentPower(2, df, 0.05) };
+  return { shape, design, trials, standardError, wrongly, found, above, theory: studentPower(2, df, 0.05) };
 }
 
 const doubtOf = (trial: DrawnFrom) => rankDoubt(trial, 'given', DRAWS);
@@ -67,10 +72,16 @@ function calledFirst(doubt: RankDoubt): string | null {
 
 /** Standard error of the difference of two equal candidates: of what the verdict compares, in the mean over criteria. */
 function errorOf(trials: readonly DrawnFrom[]): number {
-  const middle = (values: readonly number[]) => median([...values]);
-  const differences = trials.map(({ samples }) => {
-    const each = samples.map((own) => {
-      const values = aggregateBy(byCondition(own.map(({ candidate, condition, value }) => ({ candidateId: String(candidate), conditionKey: condition, value }))), middle);
+  const differences = trials.map(({ samples, criteria }) => {
+    const each = samples.map((own, at) => {
+      const criterion = criteria[at] as Criterion;
+      const values = aggregateBy(
+        byCondition(
+          own.map(({ candidate, condition, value }) => ({ candidateId: String(candidate), conditionKey: condition, value })),
+          criterion,
+        ),
+        oneValue(criterion),
+      );
       return (values.get('0')?.value ?? 0) - (values.get('1')?.value ?? 0);
     });
     return each.reduce((sum, difference) => sum + difference, 0) / samples.length;
@@ -80,13 +91,13 @@ function errorOf(trials: readonly DrawnFrom[]): number {
 
 /** The part of docs/accuracy.md on verdicts. */
 export function callsText(calls: readonly Calls[]): string {
-  const rows = calls.map(({ shape: { takes, candidates, criteria }, design, trials, wrongly, found, above, theory }) => {
-    const rates = [wrongly / trials, found / trials, above / trials, theory].map((rate) => rate.toFixed(2)).join(' | ');
-    return `| ${design} | ${takes} | ${candidates} | ${criteria} | ${trials} | ${rates} |`;
+  const rows = calls.map(({ shape: { takes, candidates, criteria, aggregation = 'mean' }, design, trials, standardError, wrongly, found, above, theory }) => {
+    const rates = [standardError, wrongly / trials, found / trials, above / trials, theory].map((rate) => rate.toFixed(2)).join(' | ');
+    return `| ${design} | ${aggregation} | ${takes} | ${candidates} | ${criteria} | ${trials} | ${rates} |`;
   });
-  return `Simulated trials of known truth. *All together*: every candidate in every take, moments that differ four times as much as the values of one moment. *A third*: each candidate by itself at nine of 27 conditions of three factors, which do four times as much as the spread of a value. *Called wrongly* is how often one of equal candidates is called clearly first (wanted: at most 0.10). *Found* is how often the first is, where it is truly ahead of each other one by twice the standard error of the difference; with several rivals it must be clear of each at once, which no test of two asks. *Above one* is how often it stands clearly above one rival; *theory* is how often Student's test of these two finds it.
+  return `Simulated trials of known truth. *All together*: every candidate in every take, moments that differ four times as much as the values of one moment. *A third*: each candidate by itself at nine of 27 conditions of three factors, which do four times as much as the spread of a value. *Error* is the standard error of the difference of two candidates, in the spread of a value about its moment. *Called wrongly* is how often one of equal candidates is called clearly first (wanted: at most 0.10). *Found* is how often the first is, where it is truly ahead of each other one by twice the standard error of the difference; with several rivals it must be clear of each at once, which no test of two asks. *Above one* is how often it stands clearly above one rival; *theory* is how often Student's test of these two finds it.
 
-| design | takes | candidates | criteria | trials | called wrongly | found | above one | theory |
-|---|---|---|---|---|---|---|---|---|
+| design | counts | takes | candidates | criteria | trials | error | called wrongly | found | above one | theory |
+|---|---|---|---|---|---|---|---|---|---|---|
 ${rows.join('\n')}`;
 }

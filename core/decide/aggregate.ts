@@ -1,4 +1,4 @@
-import { median } from 'simple-statistics';
+import { mean, median } from 'simple-statistics';
 import type { Criterion } from '../domain/criterion.ts';
 import { CONDITION_KINDS, type Condition } from '../domain/factor.ts';
 import { grouped } from '../domain/grouped.ts';
@@ -34,19 +34,27 @@ export interface Aggregate {
 /** The values of one candidate, one for each condition. */
 export type ByCondition = Map<string, number>;
 
-/** Values by candidate and condition; of repeats under one condition the middle counts, once, by their weights. */
-export function byCondition(samples: readonly Sample[]): Map<string, ByCondition> {
-  const middle = (all: readonly Sample[]) =>
-    weightedMedian(
-      all.map(({ value }) => value),
-      all.map(({ weight }) => weight ?? 1),
-    );
+/**
+ * Values by candidate and condition; repeats under one condition count once, by their weights: as their mean where the mean of all
+ * conditions counts, else as the middle one.
+ */
+export function byCondition(samples: readonly Sample[], { aggregation }: Pick<Criterion, 'aggregation'>): Map<string, ByCondition> {
+  const together = (all: readonly Sample[]) => {
+    const values = all.map(({ value }) => value);
+    const weights = all.map(({ weight }) => weight ?? 1);
+    return aggregation === 'mean' ? weightedMean(values, weights) : weightedMedian(values, weights);
+  };
   return new Map(
     [...grouped(samples, ({ candidateId }) => candidateId)].map(([id, own]) => [
       id,
-      new Map([...grouped(own, ({ conditionKey }) => conditionKey)].map(([key, all]) => [key, middle(all)])),
+      new Map([...grouped(own, ({ conditionKey }) => conditionKey)].map(([key, all]) => [key, together(all)])),
     ]),
   );
+}
+
+function weightedMean(values: readonly number[], weights: readonly number[]): number {
+  const whole = weights.reduce((sum, weight) => sum + weight, 0);
+  return values.reduce((sum, value, at) => sum + value * (weights[at] as number), 0) / whole;
 }
 
 /**
@@ -76,9 +84,10 @@ export function aggregateBy(values: ReadonlyMap<string, ByCondition>, toOne: (va
   return result;
 }
 
-/** How a criterion makes one value of many: their median, or the least desirable; of those that are equally undesirable the one furthest from the best. */
+/** How a criterion makes one value of many: their mean, their median, or the least desirable; of those that are equally undesirable the one furthest from the best. */
 export function oneValue(criterion: Pick<Criterion, 'aggregation' | 'best' | 'worst' | 'otherWorst'>): (values: readonly number[]) => number {
   const { aggregation, best, worst, otherWorst } = criterion;
+  if (aggregation === 'mean') return (values) => mean([...values]);
   if (aggregation === 'median') return (values) => median([...values]);
   if (otherWorst === null) return best > worst ? (values) => Math.min(...values) : (values) => Math.max(...values);
   const isWorse = (a: number, b: number) => desirability(a, criterion) - desirability(b, criterion) || Math.abs(b - best) - Math.abs(a - best);

@@ -96,26 +96,33 @@ describe('ranking', () => {
   });
 });
 
-const middle = oneValue({ aggregation: 'median', best: 1, worst: 0, otherWorst: null });
+const MIDDLE = { aggregation: 'median', best: 1, worst: 0, otherWorst: null } as const;
+const middle = oneValue(MIDDLE);
 
 describe('aggregation', () => {
   it('judges candidates only where all of them were', () => {
     const result = aggregateBy(
-      byCondition([
-        { candidateId: 'a', conditionKey: '1 m', value: 30 },
-        { candidateId: 'a', conditionKey: '40 m', value: 2 },
-        { candidateId: 'b', conditionKey: '1 m', value: 28 },
-      ]),
+      byCondition(
+        [
+          { candidateId: 'a', conditionKey: '1 m', value: 30 },
+          { candidateId: 'a', conditionKey: '40 m', value: 2 },
+          { candidateId: 'b', conditionKey: '1 m', value: 28 },
+        ],
+        MIDDLE,
+      ),
       middle,
     );
     expect(result.get('a')).toEqual({ value: 30, count: 1, coverage: 1, sameConditions: true, reckoned: 0, reckonedBy: null });
   });
   it('of two that met no condition in common neither has a value that could be held against the other', () => {
     const result = aggregateBy(
-      byCondition([
-        { candidateId: 'a', conditionKey: '1 m', value: 30 },
-        { candidateId: 'b', conditionKey: '40 m', value: 28 },
-      ]),
+      byCondition(
+        [
+          { candidateId: 'a', conditionKey: '1 m', value: 30 },
+          { candidateId: 'b', conditionKey: '40 m', value: 28 },
+        ],
+        MIDDLE,
+      ),
       middle,
     );
     expect(result.size).toBe(0);
@@ -124,6 +131,7 @@ describe('aggregation', () => {
     expect(oneValue({ aggregation: 'worst', best: 40, worst: 6, otherWorst: null })([12, 30, 9])).toBe(9);
     expect(oneValue({ aggregation: 'worst', best: -70, worst: -40, otherWorst: null })([-60, -44, -70])).toBe(-44);
     expect(oneValue({ aggregation: 'median', best: 1, worst: 0, otherWorst: null })([1, 5, 2])).toBe(2);
+    expect(oneValue({ aggregation: 'mean', best: 1, worst: 0, otherWorst: null })([1, 5, 3])).toBe(3);
   });
   it('the worst of values that are all beyond the best is still the least of them', () => {
     expect(oneValue({ aggregation: 'worst', best: 40, worst: 15, otherWorst: null })([50, 45, 48])).toBe(45);
@@ -143,11 +151,27 @@ describe('aggregation', () => {
     expect(countingFor({ where: { orientation: ['90'] } })({ ...condition, orientation: '90' })).toBe(true);
   });
   it('repeats of one condition count once, as their middle', () => {
-    const own = byCondition([30, 10, 31, 29].map((value, index) => ({ candidateId: 'a', conditionKey: index === 0 ? '40 m' : '1 m', value }))).get('a');
+    const own = byCondition(
+      [30, 10, 31, 29].map((value, index) => ({ candidateId: 'a', conditionKey: index === 0 ? '40 m' : '1 m', value })),
+      MIDDLE,
+    ).get('a');
     expect(own).toEqual(
       new Map([
         ['40 m', 30],
         ['1 m', 29],
+      ]),
+    );
+  });
+
+  it('counts as the mean where the mean of all conditions does, by their weights, and still once', () => {
+    const own = byCondition(
+      [30, 10, 31, 29].map((value, index) => ({ candidateId: 'a', conditionKey: index === 0 ? '40 m' : '1 m', value, weight: index === 1 ? 2 : 1 })),
+      { aggregation: 'mean' },
+    );
+    expect(own.get('a')).toEqual(
+      new Map([
+        ['40 m', 30],
+        ['1 m', 20],
       ]),
     );
   });

@@ -28,11 +28,12 @@ describe('a verdict that can be defended', () => {
     expect(after.c!.cells[0]!.coverage).toBe(0.5);
   });
 
-  it('repeats of one condition count once, as their middle: three good repeats do not outweigh one bad place', () => {
+  it('repeats of one condition count once, as their mean, or their middle: three good repeats do not outweigh one bad place', () => {
     const repeats = [1, 3, 4].map((slate) => take(slate, '1', ['a']));
     const recordings = [...repeats.map((each, index) => recording(each, 'a', snr([30, 36, 90][index]!))), recording(far, 'a', snr(4))];
-    const { cells } = rowsOf(tell({ criteria: [measured('noise.snrDb')], takes: [...repeats, far], recordings })).a!;
-    expect(cells[0]).toMatchObject({ value: (36 + 4) / 2, count: 2 });
+    const cellsBy = (aggregation: 'mean' | 'median') => rowsOf(tell({ criteria: [measured('noise.snrDb', { aggregation })], takes: [...repeats, far], recordings })).a!.cells;
+    expect(cellsBy('median')[0]).toMatchObject({ value: (36 + 4) / 2, count: 2 });
+    expect(cellsBy('mean')[0]).toMatchObject({ value: (52 + 4) / 2, count: 2 });
   });
 
   it('the break-ups of a wireless chain rule it out', () => {

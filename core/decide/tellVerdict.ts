@@ -1,4 +1,4 @@
-import { median } from 'simple-statistics';
+import { mean, median } from 'simple-statistics';
 import type { Criterion } from '../domain/criterion.ts';
 import { type Condition, conditionKey } from '../domain/factor.ts';
 import { isLinkMeasure, type LinkMeasureId, MEASURE_IDS } from '../domain/measureId.ts';
@@ -28,7 +28,7 @@ export function tellVerdict(input: VerdictInput): Verdict {
       if (criterion.kind === 'measured' && criterion.measureId && isLinkMeasure(criterion.measureId))
         return [criterion.id, linkValues(criterion, criterion.measureId, input.ranges ?? [])];
       if (criterion.kind === 'measured') return [criterion.id, measuredValues(criterion, cells)];
-      if (criterion.kind === 'listened') return [criterion.id, byCondition(listenedSamples(criterion, usable, input.ratings))];
+      if (criterion.kind === 'listened') return [criterion.id, byCondition(listenedSamples(criterion, usable, input.ratings), criterion)];
       const given = input.marks.filter((mark) => mark.criterionId === criterion.id && mark.points !== null);
       return [criterion.id, new Map(given.map((mark) => [mark.chainId, new Map([[ANYWHERE, mark.points as number]])]))];
     }),
@@ -60,7 +60,7 @@ function cellsOf(usable: readonly Usable[]): Cell[] {
   return [...byCandidate.values()].flatMap((own) => [...own.values()]);
 }
 
-/** What a criterion measures of each candidate under each condition; of repeats the middle one counts, once. */
+/** What a criterion measures of each candidate under each condition; repeats count once. */
 function measuredValues(criterion: Criterion, cells: readonly Cell[]): Map<string, ByCondition> {
   // The name as the code has it: a text that was read from somewhere is looked up letter by letter, thousands of times.
   const measureId = MEASURE_IDS.find((id) => id === criterion.measureId);
@@ -77,7 +77,7 @@ function measuredValues(criterion: Criterion, cells: readonly Cell[]): Map<strin
     if (values.length === 0) continue;
     const byKey = result.get(candidateId) ?? new Map<string, number>();
     result.set(candidateId, byKey);
-    byKey.set(key, median(values));
+    byKey.set(key, criterion.aggregation === 'mean' ? mean(values) : median(values));
   }
   return result;
 }

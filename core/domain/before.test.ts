@@ -73,8 +73,8 @@ describe('a station', () => {
 
 describe('a criterion', () => {
   const draft = { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 };
-  it('counts the median at all conditions unless it says otherwise', () => {
-    expect(criterionDraftSchema.parse(draft)).toMatchObject({ aggregation: 'median', where: {}, worstWords: '', bestWords: '' });
+  it('counts the mean at all conditions unless it says otherwise', () => {
+    expect(criterionDraftSchema.parse(draft)).toMatchObject({ aggregation: 'mean', where: {}, worstWords: '', bestWords: '' });
   });
   it('may name conditions by the kinds that there are, and no others', () => {
     expect(criterionDraftSchema.parse({ ...draft, where: { windscreen: ['fur'], orientation: ['90'] } }).where).toEqual({ windscreen: ['fur'], orientation: ['90'] });

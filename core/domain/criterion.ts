@@ -25,8 +25,8 @@ export const criterionDraftSchema = z
     worst: z.number().finite(),
     /** Where the best lies in the middle: the value on its other side that counts as 0; null where more is always better, or less. */
     otherWorst: z.number().finite().nullable().default(null),
-    /** How the values of a candidate become one: the middle one, or the worst. */
-    aggregation: z.enum(['median', 'worst']).default('median'),
+    /** How the values of a candidate become one: their mean, the middle one, or the worst. */
+    aggregation: z.enum(['mean', 'median', 'worst']).default('mean'),
     /** Conditions that count, as level ids by factor kind; a kind that is not named counts at all its levels. */
     where: z.partialRecord(factorKindSchema, z.array(z.string().max(60)).max(60)).default({}),
     /** What 0 and 10 points mean to a listener. */

@@ -1,14 +1,10 @@
 import { oneValue } from '../aggregate.ts';
 import { groundOf } from '../like/ground.ts';
+import { type Cell, type Draw, drawCell, isHalf, type Own, ownOf, wholeDraw } from './drawnCell.ts';
 import { type ListenerSpread, listenerSpread } from './listenerSpread.ts';
-import { type Reckoned, reckon, reckonedOf } from './reckoned.ts';
+import { meanValue, middleValue, type Reckoned, reckon, reckonedOf } from './reckoned.ts';
 import type { DrawnFrom, DrawnSample } from './samples.ts';
-
-/** How often takes, and listeners, are there in a draw; as they are, each once. The last number of each is 1, for what is not drawn. */
-export interface Draw {
-  takes: Float64Array;
-  listeners: Float64Array;
-}
+import { type Scattered, type ScatteredCells, scatterCell, scatteredOf } from './scattered.ts';
 
 /** What a criterion comes to in a draw: for each candidate a value, NaN for none, and how far it is over the limit at worst; above 0 breaks it. */
 export interface CriterionDrawn {
@@ -16,30 +12,12 @@ export interface CriterionDrawn {
   overLimit: Float64Array;
 }
 
-/** Values of one candidate under one condition, from the smallest on. */
-interface Cell {
-  shared: boolean;
-  value: Float64Array;
-  weight: Float64Array;
-  /** Places in a draw. */
-  take: Int32Array;
-  listener: Int32Array;
-}
-
-/** What one candidate has on one criterion, with room for what is drawn, so that nothing is made anew in thousands of draws. */
-interface Own {
-  cells: Cell[];
-  /** By cell what it comes to in a draw, and how often it is there; 0 is not at all. */
-  values: Float64Array;
-  times: Float64Array;
-  /** Cells by value as they were in the last draw: the next one is nearly so. */
-  order: Int32Array;
-}
-
 /** A criterion laid out for drawing. */
 export interface Layout {
   own: Own[];
-  /** Makes one value of those of all conditions; null takes the middle. */
+  /** Whether the mean of all conditions counts, and of what was repeated under one; else the middle, or the worst. */
+  mean: boolean;
+  /** Makes one value of those of all conditions; null takes the mean or the middle. */
   worst: ((values: readonly number[]) => number) | null;
   over: ((value: number) => number) | null;
   /** How much was recorded of each candidate against the one of whom most was. */
@@ -48,8 +26,12 @@ export interface Layout {
   known: boolean[];
   complete: boolean[];
   takes: number;
+  /** The same where values are missing. */
+  toOne(values: Float64Array): number;
   /** Where values are missing, with what they are reckoned; null where none are. */
   reckoned: Reckoned | null;
+  /** What scatters values where a model reckons what is missing; null where drawing takes does. */
+  scattered: Scattered | null;
   /** Of a criterion that was heard at one take only: what its listeners disagree by, which stands for drawing them anew. */
   spread: ListenerSpread | null;
 }
@@ -81,22 +63,23 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
     const ground = groundOf(byCandidate.map((cells) => [...cells.keys()]));
     const judged = new Set(ground.judged.map((at) => ground.keys[at]));
     const { dealbreaker, aggregation } = criterion;
+    const own = byCandidate.map((cells) => ownOf([...cells].map(([key, values]) => cellOf(judged.has(key), values))));
+    const reckoned = ground.model ? reckonedOf(ground) : null;
     return {
-      own: byCandidate.map((cells) => ownOf([...cells].map(([key, own]) => cellOf(judged.has(key), own)))),
+      own,
+      mean: aggregation === 'mean',
+      toOne: aggregation === 'mean' ? meanValue : aggregation === 'median' ? middleValue : (values) => oneValue(criterion)(Array.from(values)),
       worst: aggregation === 'worst' ? oneValue(criterion) : null,
       over: dealbreaker ? (value) => (dealbreaker.side === 'below' ? dealbreaker.limit - value : value - dealbreaker.limit) : null,
       coverage: ground.coverage,
       known: ground.known,
       complete: ground.complete,
-      reckoned: ground.model ? reckonedOf(ground) : null,
+      reckoned,
+      scattered: reckoned && aggregation === 'mean' ? scatteredOf(own, reckoned, wholeDraw(takeIds.length, listeners.length)) : null,
       takes: drawnTakes,
       spread: drawnTakes < 2 && drawnListeners > 1 ? listenerSpread(all, candidateIds.length, listeners.length) : null,
     };
   });
-}
-
-function ownOf(cells: Cell[]): Own {
-  return { cells, values: new Float64Array(cells.length), times: new Float64Array(cells.length), order: Int32Array.from(cells.keys()) };
 }
 
 /** What a criterion comes to in a draw. */
@@ -104,43 +87,27 @@ export function drawnOf(layout: Layout, draw: Draw, into: CriterionDrawn): void 
   for (const [candidate, own] of layout.own.entries()) {
     let over = Number.NEGATIVE_INFINITY;
     for (let cell = 0; cell < own.cells.length; cell++) {
-      drawCell(own, cell, draw);
+      drawCell(own, cell, draw, layout.mean);
       if (layout.over && (own.times[cell] as number) > 0) over = Math.max(over, layout.over(own.values[cell] as number));
+      if (layout.scattered && !draw.leavesOut) scatterCell(own, cell, layout.scattered.cells[candidate] as ScatteredCells);
     }
-    if (!layout.reckoned) into.values[candidate] = layout.worst ? worstOf(own, layout.worst) : middleOf(own);
+    if (!layout.reckoned) into.values[candidate] = layout.worst ? worstOf(own, layout.worst) : layout.mean ? meanOf(own) : middleOf(own);
     into.overLimit[candidate] = over;
   }
-  if (layout.reckoned) reckon(layout.own, layout.reckoned, layout.worst, into.values);
+  if (layout.reckoned) reckon(layout.own, layout.reckoned, layout.toOne, into.values);
 }
 
-/** The middle of a condition's values by their weights, and how often the condition is there. */
-function drawCell(own: Own, cell: number, { takes, listeners }: Draw): void {
-  const { value, weight, take, listener } = own.cells[cell] as Cell;
-  let [times, whole] = [0, 0];
-  for (let at = 0; at < value.length; at++) {
-    const each = (takes[take[at] as number] as number) * (listeners[listener[at] as number] as number);
-    times += each;
-    whole += each * (weight[at] as number);
+/** The mean of the conditions that are shared, by how often each is there; NaN where none is. */
+function meanOf({ cells, values, times }: Own): number {
+  let [sum, whole] = [0, 0];
+  for (let cell = 0; cell < cells.length; cell++) {
+    const own = (cells[cell] as Cell).shared ? (times[cell] as number) : 0;
+    if (own === 0) continue;
+    sum += own * (values[cell] as number);
+    whole += own;
   }
-  own.times[cell] = times / value.length;
-  let below = 0;
-  let lower = Number.NaN;
-  for (let at = 0; at < value.length; at++) {
-    const each = (takes[take[at] as number] as number) * (listeners[listener[at] as number] as number) * (weight[at] as number);
-    if (each === 0) continue;
-    const here = value[at] as number;
-    if (!Number.isNaN(lower)) {
-      own.values[cell] = (lower + here) / 2;
-      return;
-    }
-    below += each;
-    own.values[cell] = here;
-    if (isHalf(below, whole)) lower = here;
-    else if (below > whole / 2) return;
-  }
+  return whole === 0 ? Number.NaN : sum / whole;
 }
-
-const isHalf = (below: number, whole: number) => Math.abs(below - whole / 2) <= 1e-9 * whole;
 
 /** The middle of the conditions that are shared, by how often each is there; NaN where none is. */
 function middleOf({ cells, values, times, order }: Own): number {

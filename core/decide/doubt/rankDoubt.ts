@@ -1,7 +1,8 @@
 import { weightShares } from '../../domain/criterion.ts';
 import { randomSource } from '../../simulate/random.ts';
 import { studentQuantile } from '../../statistics/studentT.ts';
-import { type CriterionDrawn, type Draw, drawnOf, type Layout, layoutsOf } from './drawn.ts';
+import { type CriterionDrawn, drawnOf, type Layout, layoutsOf } from './drawn.ts';
+import { type Draw, wholeDraw } from './drawnCell.ts';
 import { addGaps, type Gaps, Spread, settled, type ToSettle } from './gap.ts';
 import type { ListenerSpread } from './listenerSpread.ts';
 import type { DrawnFrom } from './samples.ts';
@@ -55,7 +56,7 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
   const { uniform } = random;
   const layouts = layoutsOf(from);
   const candidates = from.candidateIds.length;
-  const whole = wholeDraw(from);
+  const whole = wholeDraw(from.takeIds.length, from.listeners.length);
   const asIs = layouts.map((layout) => emptyDrawn(layout, whole));
   const widths = layouts.map(widthOf);
   const given = from.criteria.map(({ weight }) => weight);
@@ -64,7 +65,7 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
   const firstTwo = new Float64Array(candidates);
   const beats = Array.from({ length: candidates }, () => new Float64Array(candidates));
   const broken = from.criteria.map(() => new Float64Array(candidates));
-  const draw = wholeDraw(from);
+  const draw = wholeDraw(from.takeIds.length, from.listeners.length);
   const first = firstOf(from.criteria, weightShares(given), layouts, asIs);
   const gaps = from.candidateIds.map(() => ({ all: new Spread(), by: from.criteria.map(() => new Spread()) }));
   const own = asIs.map(({ values, overLimit }) => ({ values: values.slice(), overLimit: overLimit.slice() }));
@@ -109,9 +110,6 @@ export function rankDoubt(from: DrawnFrom, weights: WeightDoubt, draws: number =
   };
 }
 
-/** Everything once, as it is. */
-const wholeDraw = ({ takeIds, listeners }: DrawnFrom): Draw => ({ takes: new Float64Array(takeIds.length + 1).fill(1), listeners: new Float64Array(listeners.length + 1).fill(1) });
-
 function emptyDrawn(layout: Layout, whole: Draw): CriterionDrawn {
   const drawn = { values: new Float64Array(layout.own.length), overLimit: new Float64Array(layout.own.length) };
   drawnOf(layout, whole, drawn);
@@ -119,8 +117,8 @@ function emptyDrawn(layout: Layout, whole: Draw): CriterionDrawn {
 }
 
 /** How much further than drawn a criterion's values lie from what they are; 0 where there is nothing to draw from. */
-function widthOf({ takes }: Layout): number {
-  return takes < 2 ? 0 : Math.sqrt(takes / (takes - 1)) * (studentQuantile(0.975, takes - 1) / NORMAL_97_5);
+function widthOf({ takes, scattered }: Layout): number {
+  return takes < 2 ? 0 : Math.sqrt(takes / (takes - 1)) * (studentQuantile(0.975, scattered?.df ?? takes - 1) / NORMAL_97_5);
 }
 
 /** Values moved by what listeners disagree by, as Student's distribution has it: of all candidates by one estimate of how much that is. */
@@ -169,7 +167,7 @@ function decidingTakes(from: DrawnFrom, layouts: readonly Layout[], shares: read
   const first = firstOf(from.criteria, shares, layouts, asIs);
   if (first === null || from.takeIds.length > MOST_DECIDING) return [];
   return from.takeIds.filter((_, left) => {
-    const draw = wholeDraw(from);
+    const draw = { ...wholeDraw(from.takeIds.length, from.listeners.length), leavesOut: true };
     draw.takes[left] = 0;
     const without = layouts.map((layout) => emptyDrawn(layout, draw));
     for (const [index, { values }] of without.entries()) widen(values, (asIs[index] as CriterionDrawn).values, 1);

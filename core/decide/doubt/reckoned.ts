@@ -24,10 +24,10 @@ export function reckonedOf(ground: Ground): Reckoned {
 /**
  * What each candidate comes to in a draw where some are missing: what was not recorded, or not drawn, is reckoned from what was.
  * @param own of each candidate, its cells as they were drawn, in the order of the model
- * @param worst makes one value of those of all conditions; null takes the middle
+ * @param toOne makes one value of those of all conditions, whose order it may change
  * @param into one a candidate, NaN where nothing can be told
  */
-export function reckon(own: readonly DrawnCells[], { ground, values, times, under }: Reckoned, worst: ((values: readonly number[]) => number) | null, into: Float64Array): void {
+export function reckon(own: readonly DrawnCells[], { ground, values, times, under }: Reckoned, toOne: (values: Float64Array) => number, into: Float64Array): void {
   const { model, judged, cellAt, known } = ground;
   let cell = 0;
   for (const each of own)
@@ -46,12 +46,19 @@ export function reckon(own: readonly DrawnCells[], { ground, values, times, unde
       under[at] = place >= 0 && (times[place] as number) > 0 ? (values[place] as number) : model.at(candidate, condition);
       told = !Number.isNaN(under[at]);
     }
-    if (told) into[candidate] = worst ? worst(Array.from(under)) : middle(under);
+    if (told) into[candidate] = toOne(under);
   }
 }
 
+/** Mean of values. */
+export function meanValue(values: Float64Array): number {
+  let sum = 0;
+  for (let at = 0; at < values.length; at++) sum += values[at] as number;
+  return sum / values.length;
+}
+
 /** Middle of values, which are put in order. */
-function middle(values: Float64Array): number {
+export function middleValue(values: Float64Array): number {
   values.sort();
   const half = values.length >> 1;
   return values.length % 2 === 1 ? (values[half] as number) : ((values[half - 1] as number) + (values[half] as number)) / 2;

@@ -12,17 +12,19 @@ export interface TrialShape {
   ahead?: number;
   /** How much moments differ, in the same spread. */
   momentSpread?: number;
+  /** What counts of all conditions; the mean where nothing else is said. */
+  aggregation?: Criterion['aggregation'];
 }
 
 /** A criterion on which nothing is cut off at its worst or best. */
 export const openCriterion = (id: string, rest: Partial<Criterion> = {}): Criterion => ({
-  ...{ id, trialId: 't', name: id, kind: 'measured', measureId: 'noise.snrDb', weight: 1, best: 100, worst: 0, otherWorst: null, aggregation: 'median', where: {} },
+  ...{ id, trialId: 't', name: id, kind: 'measured', measureId: 'noise.snrDb', weight: 1, best: 100, worst: 0, otherWorst: null, aggregation: 'mean', where: {} },
   ...{ worstWords: '', bestWords: '', dealbreaker: null, remark: '', position: 0 },
   ...rest,
 });
 
 /** Takes of several candidates that met the same moments, each take under a condition of its own. */
-export function simulatedTrial(random: ReturnType<typeof randomSource>, { takes, candidates, criteria, ahead = 0, momentSpread = 4 }: TrialShape): DrawnFrom {
+export function simulatedTrial(random: ReturnType<typeof randomSource>, { takes, candidates, criteria, ahead = 0, momentSpread = 4, aggregation = 'mean' }: TrialShape): DrawnFrom {
   const samples = Array.from({ length: criteria }, () =>
     Array.from({ length: takes }, (_, take) => {
       const moment = 50 + momentSpread * random.normal();
@@ -33,7 +35,7 @@ export function simulatedTrial(random: ReturnType<typeof randomSource>, { takes,
     }).flat(),
   );
   return {
-    criteria: Array.from({ length: criteria }, (_, at) => openCriterion(`k${at}`)),
+    criteria: Array.from({ length: criteria }, (_, at) => openCriterion(`k${at}`, { aggregation })),
     candidateIds: Array.from({ length: candidates }, (_, at) => `x${at}`),
     takeIds: Array.from({ length: takes }, (_, at) => `t${at}`),
     listeners: [],
@@ -45,7 +47,7 @@ export function simulatedTrial(random: ReturnType<typeof randomSource>, { takes,
  * A third of a full design over three stations, three windscreens and three distances: each candidate by itself, at nine of the 27
  * conditions, so that hardly two share one. What stations, screens and distances do is far more than the spread of one value.
  */
-export function reducedTrial(random: ReturnType<typeof randomSource>, { candidates, criteria, ahead = 0 }: Omit<TrialShape, 'takes'>): DrawnFrom {
+export function reducedTrial(random: ReturnType<typeof randomSource>, { candidates, criteria, ahead = 0, aggregation = 'mean' }: Omit<TrialShape, 'takes'>): DrawnFrom {
   const places = Array.from({ length: 9 * candidates }, (_, take) => {
     const [candidate, station, screen] = [Math.floor(take / 9), Math.floor(take / 3) % 3, take % 3];
     return { candidate, take, levels: [station, screen, (candidate + station + screen) % 3] as const };
@@ -60,7 +62,7 @@ export function reducedTrial(random: ReturnType<typeof randomSource>, { candidat
     });
   });
   return {
-    criteria: Array.from({ length: criteria }, (_, at) => openCriterion(`k${at}`)),
+    criteria: Array.from({ length: criteria }, (_, at) => openCriterion(`k${at}`, { aggregation })),
     candidateIds: Array.from({ length: candidates }, (_, at) => `x${at}`),
     takeIds: places.map(({ take }) => `t${take}`),
     listeners: [],

@@ -7,9 +7,10 @@ import { SparseFit } from '../../statistics/sparseFit.ts';
 import { aggregateBy, byCondition, type Sample } from '../aggregate.ts';
 import { ConditionFit } from './conditionFit.ts';
 
+const MIDDLE = { aggregation: 'median' } as const;
 const middle = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] as number;
 const key = (station: string, windscreen = 'bare', distance = '1', rest = {}) => conditionKey({ station, windscreen, distance, script: 's', ...rest });
-const valuesOf = (samples: readonly Sample[], toOne = middle) => Object.fromEntries([...aggregateBy(byCondition(samples), toOne)].map(([id, { value }]) => [id, value]));
+const valuesOf = (samples: readonly Sample[], toOne = middle) => Object.fromEntries([...aggregateBy(byCondition(samples, MIDDLE), toOne)].map(([id, { value }]) => [id, value]));
 
 /** Truth of a world in which a candidate and each factor add their part. */
 const CANDIDATES = { a: 0, b: 3, c: -2 };
@@ -68,7 +69,7 @@ describe('candidates that were not recorded under the same conditions', () => {
         ['high', 'mid', 'low'].map((placement, p) => ({ candidateId, conditionKey: key(station, 'bare', '1', { placement }), value: base + 5 * s - 4 * p })),
       );
     const samples = [...worn('a', 20), ...worn('b', 23), ...['s1', 's2'].map((station, s) => ({ candidateId: 'boom', conditionKey: key(station), value: 30 + 5 * s }))];
-    const got = aggregateBy(byCondition(samples), middle);
+    const got = aggregateBy(byCondition(samples, MIDDLE), middle);
     // The middle place of a lies 4 under its highest.
     expect(got.get('boom')!.value - got.get('a')!.value).toBeCloseTo(30 - 16, 9);
     expect(got.get('boom')).toMatchObject({ coverage: 1, sameConditions: true, reckonedBy: 'factors' });
@@ -77,7 +78,13 @@ describe('candidates that were not recorded under the same conditions', () => {
 
   it('of a design that lacks one take nothing changes but what is missing', () => {
     const whole = (['a', 'b', 'c'] as const).flatMap((candidate) => (['s1', 's2', 's3'] as const).map((station) => sample([candidate, station, 'bare', 1])));
-    const got = aggregateBy(byCondition(whole.filter(({ candidateId, conditionKey }) => candidateId !== 'c' || !conditionKey.startsWith('s1'))), middle);
+    const got = aggregateBy(
+      byCondition(
+        whole.filter(({ candidateId, conditionKey }) => candidateId !== 'c' || !conditionKey.startsWith('s1')),
+        MIDDLE,
+      ),
+      middle,
+    );
     expect([...got].map(([id, { value, reckoned, coverage, sameConditions }]) => [id, value, reckoned, +coverage.toFixed(3), sameConditions])).toEqual([
       ['a', 15, 0, 1, true],
       ['b', 18, 0, 1, true],

@@ -11,6 +11,8 @@ export type LikeBy = 'condition' | 'factors';
  */
 export interface LikeModel {
   by: LikeBy;
+  /** How many parts it tells apart. */
+  parts: number;
   /** Candidates that can be held against each other; the largest such group. */
   tied: ReadonlySet<number>;
   /** Fits anew: what each cell comes to, and what it weighs. */
@@ -45,6 +47,7 @@ function byCondition(cells: readonly CellPlace[], conditions: number, candidates
   const there = [...new Set(cells.map(({ candidate }) => candidate))];
   return {
     by: 'condition',
+    parts: there.length + new Set(cells.map(({ condition }) => condition)).size - there.filter((one) => there.every((other) => other >= one || !fit.areTied(one, other))).length,
     tied: largestGroup(there, fit.areTied),
     fit: (values, weights) => fit.fit(values, weights),
     at: (candidate, condition) => fit.at(candidate, condition),
@@ -105,6 +108,7 @@ function byFactors({ rows, columns }: ConditionRows, cells: readonly CellPlace[]
   const there = [...new Set(cells.flatMap(({ candidate }, at) => (known[at] ? [candidate] : [])))];
   return {
     by: 'factors',
+    parts: columns + there.length,
     tied: largestGroup(there, areTied),
     fit(values, own) {
       for (let at = 0; at < weights.length; at++) weights[at] = (own[at] as number) * (known[at] as number);

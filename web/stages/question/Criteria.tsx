@@ -135,8 +135,10 @@ function countText(count: number): string {
   return `${count} criteria`;
 }
 
+const HOW = { mean: 'mean', median: 'median', worst: 'the worst' };
+
 function judgedBy(criterion: Criterion, factors: readonly Factor[]): string {
-  const how = criterion.aggregation === 'worst' ? 'the worst' : 'median';
+  const how = HOW[criterion.aggregation];
   const at = Object.entries(criterion.where).flatMap(([kind, ids]) => (ids && ids.length > 0 ? [ids.map((id) => levelLabel(factors, kind as FactorKind, id)).join(' or ')] : []));
   const where = at.length > 0 ? `, at ${at.join(', ')}` : '';
   if (criterion.kind === 'measured' && criterion.measureId) return `measured: ${MEASURES[criterion.measureId].label}, ${how}${where}`;

@@ -51,7 +51,7 @@ export function CriterionDialog({ trialId, criterion, position, factors, onClose
       best: 40,
       worst: 6,
       otherWorst: null,
-      aggregation: 'median' as const,
+      aggregation: 'mean' as const,
       where: {},
       worstWords: '',
       bestWords: '',

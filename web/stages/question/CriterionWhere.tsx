@@ -4,15 +4,22 @@ import Form from 'react-bootstrap/Form';
 import type { UseFormReturn } from 'react-hook-form';
 import { Field } from '../../parts/fields.tsx';
 
+const HELP: Record<CriterionDraft['aggregation'], string> = {
+  mean: 'What all candidates of a take met drops out of their difference, so that small ones show soonest.',
+  median: 'One freak take does not count; small differences take several times as many takes to show.',
+  worst: 'The take on which it would have failed.',
+};
+
 /** How many values become one, and at which conditions they count: "worst, windscreen fur, slipway". */
 export function CriterionWhere({ form, factors }: { form: UseFormReturn<CriterionDraft>; factors: Factor[] }) {
   const where = form.watch('where') ?? {};
   const shown = factors.filter((factor) => factor.kind !== 'candidate' && factor.levels.length > 1);
   return (
     <fieldset>
-      <Field label="Of all its values counts">
+      <Field label="Of all its values counts" help={HELP[form.watch('aggregation') ?? 'mean']}>
         {(id) => (
           <Form.Select id={id} {...form.register('aggregation')}>
+            <option value="mean">their mean</option>
             <option value="median">the middle one (median)</option>
             <option value="worst">the worst</option>
           </Form.Select>
