@@ -112,7 +112,7 @@ export function buildCommand() {
 
 /** Renders the demo into a folder, unless what it was made from is as it was. */
 export function renderDemo(folder) {
-  const stamp = stampOf(['demo', join('core', 'simulate')]);
+  const stamp = stampOf(['demo', join('core', 'simulate'), join('core', 'domain')]);
   const name = `demo-${hashOf(folder).slice(0, 12)}`;
   if (kept(name) === stamp && existsSync(join(folder, 'bundle.json'))) return;
   console.error('Rendering the demo, once.');

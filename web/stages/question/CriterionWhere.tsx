@@ -6,7 +6,7 @@ import { Field } from '../../parts/fields.tsx';
 
 const HELP: Record<CriterionDraft['aggregation'], string> = {
   mean: 'What all candidates of a take met drops out of their difference, so that small ones show soonest.',
-  median: 'One freak take does not count; small differences take several times as many takes to show.',
+  median: 'One freak take does not count. Where moments differ much, small differences need several times as many takes.',
   worst: 'The take on which it would have failed.',
 };
 

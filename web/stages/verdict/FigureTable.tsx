@@ -77,8 +77,8 @@ export function FigureTable({ rows, criteria }: { rows: VerdictRow[]; criteria: 
         </tbody>
       </table>
       <p className="small soft mt-2 mb-0">
-        {batteriesText(rows.map(({ candidate }) => candidate))} Measured and listened values are medians over conditions, repeats of one counting once; candidates are compared
-        under the same conditions, and spoiled takes are left out.
+        {batteriesText(rows.map(({ candidate }) => candidate))} Measured and listened values are means over conditions, or as their criterion says the middle one or the worst,
+        repeats of one counting once; candidates are compared under the same conditions, and spoiled takes are left out.
         {mixed && ' * Not recorded under all of them: what is missing is reckoned from what the others have there.'}
       </p>
     </div>
