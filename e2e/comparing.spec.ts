@@ -62,7 +62,9 @@ test('whether X is A or B: what it can find is told before, it is heard and answ
       await accessible(page);
       await expect(page.getByText('Is X the recording that A is, or the one that B is?')).toBeVisible();
       await page.getByLabel('Listening level in dB').fill('-12');
+      await expect(page.getByText('Not played since this page was opened: A, B and X.')).toBeVisible();
       await page.keyboard.press('Space');
+      await expect(page.getByText('Not played since this page was opened: B and X.')).toBeVisible();
     }
     // How loud it is, and that it plays, stays from one to the next.
     await expect(page.getByLabel('Listening level in dB')).toHaveValue('-12');

@@ -1,6 +1,6 @@
 import { type BlindRound, isPaired } from '@marvet/core/domain/round';
 import { signed } from '@marvet/core/measure/catalogue';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { troubleText } from '../../data/api.ts';
 import { useCloseScoresMutation, useFinishMutation, useRoundQuery } from '../../data/judging.ts';
@@ -12,6 +12,7 @@ import { Comparing } from './Comparing.tsx';
 import { Guessing } from './Guessing.tsx';
 import { RestHint } from './RestHint.tsx';
 import { ScoreSheet } from './ScoreSheet.tsx';
+import { Unheard } from './Unheard.tsx';
 
 /**
  * The page of one listener. It stands outside the trial and asks only for the round, so that nothing it
@@ -61,11 +62,12 @@ function Round({ round }: { round: BlindRound }) {
   const wanted = ranked ? round.criteria.length : round.letters.length * round.criteria.length;
   const open = wanted - (ranked ? Object.keys(round.orders).length : round.ratings.length);
   const rated = new Set(round.ratings.map(({ letter }) => letter));
+  const [played, setPlayed] = useState<readonly string[]>([]);
   const clips = round.letters.map((letter) => ({ letter, said: rated.has(letter) ? 'scored' : ' ' }));
   return (
     <>
       <RestHint />
-      <ClipPlayer clips={clips} source={{ pieces: `/api/listen/${round.listenerId}/pieces` }} matchedLufs={round.matchedLufs} />
+      <ClipPlayer clips={clips} source={{ pieces: `/api/listen/${round.listenerId}/pieces` }} matchedLufs={round.matchedLufs} onPlayed={setPlayed} />
       {ranked &&
         round.criteria.map((criterion) => (
           <ClipOrderSheet key={criterion.id} listenerId={round.listenerId} letters={round.letters} criterion={criterion} given={round.orders[criterion.id]} />
@@ -81,12 +83,16 @@ function Round({ round }: { round: BlindRound }) {
             ratings={round.ratings.filter((rating) => rating.criterionId === criterion.id)}
           />
         ))}
-      {round.guess ? <Guessing round={round} candidates={round.guess} /> : <Ending round={round} open={open} wanted={wanted} />}
+      {round.guess ? (
+        <Guessing round={round} candidates={round.guess} />
+      ) : (
+        <Ending round={round} open={open} wanted={wanted} unheard={round.letters.filter((letter) => !played.includes(letter))} />
+      )}
     </>
   );
 }
 
-function Ending({ round, open, wanted }: { round: BlindRound; open: number; wanted: number }) {
+function Ending({ round, open, wanted, unheard }: { round: BlindRound; open: number; wanted: number; unheard: readonly string[] }) {
   const given = round.kind === 'ranked' ? 'orders' : 'scores';
   const [finish, { error, isLoading }] = useFinishMutation();
   const [close, { error: notClosed, isLoading: closing }] = useCloseScoresMutation();
@@ -98,6 +104,7 @@ function Ending({ round, open, wanted }: { round: BlindRound; open: number; want
           {open === 0
             ? `All ${given} are in. Finishing shows which letter was which; after that they cannot change.`
             : `${open} of ${wanted} ${given} ${open === 1 ? 'is' : 'are'} open.`}
+          <Unheard letters={unheard} />
         </span>
         <span className="row-line">
           {round.guessable && open === 0 && (

@@ -67,3 +67,18 @@ it('takes other clips that are wanted before the first ones are there, and tells
   await act(async () => thread.loads.at(-1)?.fail(new Error('The clips cannot be fetched. Reload the page.')));
   expect(screen.getByRole('alert').textContent).toContain('cannot be fetched');
 });
+
+it('tells which clips were played, each once: those that were only chosen, or waited for, were not', async () => {
+  const told = vi.fn();
+  render(<ClipPlayer clips={clips} matchedLufs={-23} source={{ pieces: 'of', otherwise: 'Equalised' }} onPlayed={told} />);
+  await act(async () => thread.loads.at(-1)?.done());
+  const report = (heard: number, playing: boolean, waiting = false) => act(() => thread.report({ frame: 0, heard, playing, waiting }));
+  report(0, false);
+  report(1, true, true);
+  expect(told).toHaveBeenLastCalledWith([]);
+  report(2, true);
+  report(4, true);
+  report(4, true);
+  expect(told).toHaveBeenLastCalledWith(['B', 'C']);
+  expect(told).toHaveBeenCalledTimes(4);
+});

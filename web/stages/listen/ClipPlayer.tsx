@@ -1,5 +1,5 @@
 import { Pause, Play } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { Ear } from '../../audio/earCheck.ts';
@@ -38,16 +38,21 @@ interface ClipPlayerProps {
   /** How it was left with the clips before. */
   habit?: PlayerHabit;
   onHabit?(habit: PlayerHabit): void;
+  /** Which clips have been playing, by their letters. */
+  onPlayed?(letters: readonly string[]): void;
   /** The clip that is heard as a picture, where it may be seen: in seconds of the clips, which all begin at once. */
   picture?(heard: number, atS: number, onSeek: (seconds: number) => void): React.ReactNode;
 }
 
 /** Instant switching between clips at one shared position, with a loop. */
-export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, picture }: ClipPlayerProps) {
+export function ClipPlayer({ clips, source, matchedLufs, habit, onHabit, onPlayed, picture }: ClipPlayerProps) {
   const { otherwise } = source;
-  const { atS, heard, playing, waiting, failure, loop, gainDb, inOther, lengthS, ready, ...clip } = useClips(clips.length, source, habit, onHabit);
+  const { atS, heard, playing, waiting, failure, loop, gainDb, inOther, lengthS, ready, played, ...clip } = useClips(clips.length, source, habit, onHabit);
   // Level and ears are set with the first clips, and stay with those that follow.
   const [first] = useState(habit === undefined);
+  const tell = useRef<(letters: ReadonlySet<number>) => void>(() => undefined);
+  tell.current = (places) => onPlayed?.(clips.flatMap(({ letter }, at) => (places.has(at) ? letter : [])));
+  useEffect(() => tell.current(played), [played]);
   useKeyHelp(otherwise ? HELP_OTHERWISE : HELP);
   useHotkeys(
     clips.map(({ letter }) => letter.toLowerCase()).join(','),

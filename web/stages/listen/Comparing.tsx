@@ -9,6 +9,7 @@ import { Sheet, Trouble } from '../../parts/states.tsx';
 import { ClipPlayer } from './ClipPlayer.tsx';
 import { calledLetter } from './kindWords.ts';
 import { RestHint } from './RestHint.tsx';
+import { Unheard } from './Unheard.tsx';
 import type { PlayerHabit } from './useClips.ts';
 import { WHILE_CHOOSING } from './whileChoosing.ts';
 
@@ -45,6 +46,7 @@ function OneComparison({ round: { listenerId, kind, criteria, matchedLufs }, nex
       ? criteria.map(({ id, name, remark }) => ({ id, question: name, help: remark }))
       : [{ id: null, question: kind === 'same' ? 'X is' : 'The odd one is', help: 'If you cannot tell, guess: that is part of the test.' }];
   const [picks, setPicks] = useState<ReadonlyMap<string | null, string>>(new Map());
+  const [played, setPlayed] = useState<readonly string[]>([]);
   const answers = kind === 'odd' ? letters : letters.slice(0, 2);
   const complete = asked.every(({ id }) => picks.has(id)) && !isLoading;
   const pick = (id: string | null, letter: string) => setPicks(new Map([...picks, [id, letter]]));
@@ -70,6 +72,7 @@ function OneComparison({ round: { listenerId, kind, criteria, matchedLufs }, nex
         matchedLufs={matchedLufs}
         {...(habit ? { habit } : {})}
         onHabit={onHabit}
+        onPlayed={setPlayed}
       />
       <Sheet title={QUESTIONS[kind] ?? ''}>
         {asked.map(({ id, question, help }) => (
@@ -90,7 +93,10 @@ function OneComparison({ round: { listenerId, kind, criteria, matchedLufs }, nex
         ))}
         {error && troubleText(error) && <Trouble error={error} />}
         <div className="row-line apart">
-          <span className="small soft">{asked.length === 1 && `Keys: ${answers.map((_, at) => at + 1).join(', ')}, then Enter. `}What you answered stays.</span>
+          <span className="small soft">
+            {asked.length === 1 && `Keys: ${answers.map((_, at) => at + 1).join(', ')}, then Enter. `}What you answered stays.
+            <Unheard letters={clips.flatMap(({ letter }) => (played.includes(letter) ? [] : letter))} />
+          </span>
           <Button size="lg" disabled={!complete} onClick={send}>
             Next
           </Button>

@@ -35,6 +35,8 @@ export function useClips(count: number, { pieces, question = '', otherwise }: Cl
   const [loop, setLoop] = useState<[number, number]>([0, 0]);
   const [gainDb, setGainDb] = useState((habit ?? QUIET).gainDb);
   const [inOther, setInOther] = useState(false);
+  /** Which clips have been playing. */
+  const [played, setPlayed] = useState<ReadonlySet<number>>(new Set());
   /** How it is left: other clips in this player go on like that. */
   const left = useRef(habit ?? QUIET);
   /** What was asked for last. What is heard is told a moment later, so that two presses in a row would go on from what was heard before. */
@@ -50,12 +52,14 @@ export function useClips(count: number, { pieces, question = '', otherwise }: Cl
       const stale = Date.now() < untilMs && Math.abs(secondsOf(frame) - atS) > ANSWERED_S;
       if (!stale) sought.current = NOT_SOUGHT;
       setState({ atS: stale ? atS : secondsOf(frame), heard: heard % count, playing, waiting });
+      if (playing && !waiting) setPlayed((before) => (before.has(heard % count) ? before : new Set([...before, heard % count])));
     };
     // Other clips may be wanted before these are there: what becomes of them then is no trouble.
     let wanted = true;
     setFailure(null);
     setState(STILL);
     setInOther(false);
+    setPlayed(new Set());
     asked.current = { clip: 0, other: false };
     sought.current = NOT_SOUGHT;
     const listener = { onReport, onFailure: (message: string) => wanted && setFailure(message) };
@@ -90,6 +94,7 @@ export function useClips(count: number, { pieces, question = '', otherwise }: Cl
     loop,
     gainDb,
     inOther,
+    played,
     lengthS,
     ready: lengthS > 0,
     hear,

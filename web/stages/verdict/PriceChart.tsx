@@ -25,7 +25,7 @@ interface Point {
 export function PriceChart({ rows }: { rows: VerdictRow[] }) {
   const trialId = useTrialId();
   const words = useTrialWords(trialId);
-  const { data: doubt } = useDoubtQuery({ trialId, weights: 'given' });
+  const { data: doubt, isFetching, isError } = useDoubtQuery({ trialId, weights: 'given' });
   const placeOf = (id: string) => doubt?.places.find(({ candidateId }) => candidateId === id);
   const currencies = new Set(rows.flatMap((row) => row.candidate.currency ?? []));
   if (currencies.size > 1) return <div className="soft">Prices are in {[...currencies].join(' and ')} and cannot be laid side by side.</div>;
@@ -105,6 +105,8 @@ export function PriceChart({ rows }: { rows: VerdictRow[] }) {
               {row.candidate.name} is beaten on price and score by {listed(row.beatenBy.map((id) => `${nameOf(id)}${oftenText(id, row.candidate.id, doubt)}`))}.
             </li>
           ))}
+        {!doubt && isFetching && <li>How sure the scores are is still being worked out.</li>}
+        {!doubt && isError && !isFetching && <li>How sure the scores are was not worked out, so that no band is drawn: see How sure that is.</li>}
         {unpriced.length > 0 && <li>Without a price: {unpriced.map((row) => row.candidate.name).join(', ')}.</li>}
       </ul>
     </>
