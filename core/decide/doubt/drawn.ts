@@ -1,10 +1,10 @@
 import { oneValue } from '../aggregate.ts';
 import { groundOf } from '../like/ground.ts';
-import { type Cell, type Draw, drawCell, isHalf, type Own, ownOf, wholeDraw } from './drawnCell.ts';
+import { type Cell, type Draw, drawCell, isHalf, type Own, ownOf } from './drawnCell.ts';
 import { type ListenerSpread, listenerSpread } from './listenerSpread.ts';
 import { meanValue, middleValue, type Reckoned, reckon, reckonedOf } from './reckoned.ts';
 import type { DrawnFrom, DrawnSample } from './samples.ts';
-import { type Scattered, type ScatteredCells, scatterCell, scatteredOf } from './scattered.ts';
+import { type Scattered, scatter, scatteredOf } from './scattered.ts';
 
 /** What a criterion comes to in a draw: for each candidate a value, NaN for none, and how far it is over the limit at worst; above 0 breaks it. */
 export interface CriterionDrawn {
@@ -75,7 +75,7 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
       known: ground.known,
       complete: ground.complete,
       reckoned,
-      scattered: reckoned && aggregation === 'mean' ? scatteredOf(own, reckoned, wholeDraw(takeIds.length, listeners.length)) : null,
+      scattered: reckoned && aggregation === 'mean' ? scatteredOf(own, reckoned, takeIds.length, listeners.length) : null,
       takes: drawnTakes,
       spread: drawnTakes < 2 && drawnListeners > 1 ? listenerSpread(all, candidateIds.length, listeners.length) : null,
     };
@@ -84,17 +84,17 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
 
 /** What a criterion comes to in a draw. */
 export function drawnOf(layout: Layout, draw: Draw, into: CriterionDrawn): void {
+  const scattered = draw.leavesOut ? null : layout.scattered;
   for (const [candidate, own] of layout.own.entries()) {
     let over = Number.NEGATIVE_INFINITY;
-    for (let cell = 0; cell < own.cells.length; cell++) {
-      drawCell(own, cell, draw, layout.mean);
-      if (layout.over && (own.times[cell] as number) > 0) over = Math.max(over, layout.over(own.values[cell] as number));
-      if (layout.scattered && !draw.leavesOut) scatterCell(own, cell, layout.scattered.cells[candidate] as ScatteredCells);
-    }
+    // What is scattered needs no values of its own, but where a limit looks at them.
+    if (!scattered || layout.over) for (let cell = 0; cell < own.cells.length; cell++) drawCell(own, cell, draw, layout.mean);
+    if (layout.over) for (let cell = 0; cell < own.cells.length; cell++) if ((own.times[cell] as number) > 0) over = Math.max(over, layout.over(own.values[cell] as number));
     if (!layout.reckoned) into.values[candidate] = layout.worst ? worstOf(own, layout.worst) : layout.mean ? meanOf(own) : middleOf(own);
     into.overLimit[candidate] = over;
   }
-  if (layout.reckoned) reckon(layout.own, layout.reckoned, layout.toOne, into.values);
+  if (scattered) scatter(scattered, draw, into.values);
+  else if (layout.reckoned) reckon(layout.own, layout.reckoned, layout.toOne, into.values);
 }
 
 /** The mean of the conditions that are shared, by how often each is there; NaN where none is. */

@@ -36,6 +36,12 @@ export function ownOf(cells: Cell[]): Own {
 /** The mean of a condition's values by their weights, or the middle one, and how often the condition is there. */
 export function drawCell(own: Own, cell: number, { takes, listeners }: Draw, mean: boolean): void {
   const { value, weight, take, listener } = own.cells[cell] as Cell;
+  // Most conditions were recorded once.
+  if (value.length === 1 && (weight[0] as number) > 0) {
+    own.times[cell] = (takes[take[0] as number] as number) * (listeners[listener[0] as number] as number);
+    own.values[cell] = value[0] as number;
+    return;
+  }
   let [times, whole, sum] = [0, 0, 0];
   for (let at = 0; at < value.length; at++) {
     const each = (takes[take[at] as number] as number) * (listeners[listener[at] as number] as number);
