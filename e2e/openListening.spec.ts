@@ -89,6 +89,8 @@ test('open listening shows the clip that is heard, and gives a reel: the same wo
   const asked: string[] = [];
   page.on('request', (request) => asked.push(request.url()));
   await page.goto(`file://${place}`);
+  // It brings its letters along.
+  expect(await page.evaluate(async () => [...(await document.fonts.ready)].map(({ weight, status }) => `${weight} ${status}`))).toEqual(['400 loaded', '700 loaded']);
   await page.getByRole('button', { name: 'Play' }).click();
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   const seconds = async () => Number(await page.getByLabel('Position in seconds').inputValue());

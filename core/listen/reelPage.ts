@@ -9,8 +9,16 @@ export interface ReelPage {
   matchedLufs: number;
   /** One a clip, in their order; empty where it is heard blind. */
   names: readonly string[];
+  /** Letters that the page brings along, so that it looks the same everywhere. */
+  fonts: readonly EmbeddedFont[];
   /** What is asked of who listens; null where it is only listened to. */
   answers: AnswerSheet | null;
+}
+
+/** A font in one weight, as WOFF2. */
+export interface EmbeddedFont {
+  weight: number;
+  base64: string;
 }
 
 /** A page in parts: what stands before the clips, what goes around each, and what comes after them. */
@@ -23,7 +31,7 @@ export interface ReelShell {
 
 const STYLE = `
 :root { color-scheme: light dark; --paper: light-dark(#f4efe4, #13171a); --ink: light-dark(#171b1e, #f4efe4); --soft: light-dark(#4c5357, #b9bfc2); --accent: light-dark(#0b5560, #7bd5cb); }
-body { font: 17px/1.45 system-ui, sans-serif; background: var(--paper); color: var(--ink); max-width: 52rem; margin: 0 auto; padding: 1rem; }
+body { font: 17px/1.45 'Reel', system-ui, sans-serif; background: var(--paper); color: var(--ink); max-width: 52rem; margin: 0 auto; padding: 1rem; }
 .desk { position: sticky; top: 0; background: var(--paper); padding-bottom: .4rem; z-index: 1; }
 .clips { display: grid; grid-template-columns: repeat(auto-fit, minmax(9rem, 1fr)); gap: .6rem; margin: 1rem 0; }
 button { font: inherit; color: inherit; background: transparent; border: 2px solid currentColor; border-radius: .5rem; padding: .6rem .9rem; min-height: 48px; cursor: pointer; }
@@ -154,8 +162,10 @@ level();
 show();
 `;
 
+const fontFace = ({ weight, base64 }: EmbeddedFont) => `@font-face { font-family: 'Reel'; font-weight: ${weight}; src: url(data:font/woff2;base64,${base64}) format('woff2'); }\n`;
+
 /** A page that opens from a folder, without a server and without a network: clips are in it as they are, and are switched at once. */
-export function reelPage({ title, matchedLufs, names, answers }: ReelPage): ReelShell {
+export function reelPage({ title, matchedLufs, names, fonts, answers }: ReelPage): ReelShell {
   const buttons = names.map(
     (name, clip) => `<button type="button" aria-pressed="${clip === 0}" data-letter="${BLIND_LETTERS[clip]}"><b>${BLIND_LETTERS[clip]}</b>${escaped(name)}</button>`,
   );
@@ -166,7 +176,7 @@ export function reelPage({ title, matchedLufs, names, answers }: ReelPage): Reel
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${escaped(title)}</title>
-<style>${STYLE}</style>
+<style>${fonts.map(fontFace).join('')}${STYLE}</style>
 </head>
 <body>
 <main>

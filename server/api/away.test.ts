@@ -178,7 +178,8 @@ describe('listeners that are steady', () => {
       await own.upload(trial.id, 'S001.wav', recorderWav([whiteNoise(-30, 3, 1), whiteNoise(-34, 3, 2)], '1', '1', ['QU', 'LO']));
       await own.services.work.runner.idle();
       const ids = (await own.call<{ id: string; channels: number[] }[]>('GET', `${here}/recordings`)).body.map(({ id }) => id);
-      const heardOn = (await own.call<{ id: string }>('POST', `${here}/criteria`, { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0 })).body.id;
+      const heardOn = (await own.call<{ id: string }>('POST', `${here}/criteria`, { name: 'Clear', kind: 'listened', weight: 1, best: 10, worst: 0, aggregation: 'median' })).body
+        .id;
       const draft = { title: 'R', recordingIds: ids, criterionIds: [heardOn], checks: ['again'] };
       expect((await own.call('POST', `${here}/rounds`, { ...draft, checks: [], steadyWeighs: true })).status).toBe(422);
       await own.call('POST', `${here}/verdict/open`);

@@ -6,6 +6,7 @@ import { isWholeOrder } from '@marvet/core/listen/ranking';
 import { layReel } from '@marvet/core/listen/reel';
 import { reelPage } from '@marvet/core/listen/reelPage';
 import { Hono } from 'hono';
+import { reelFonts } from '../exchange/reelFonts.ts';
 import { lettersS, reelZipParts, spokenLetters } from '../exchange/reelZip.ts';
 import { zipped } from '../exchange/zipped.ts';
 import type { ClipPlace } from '../jobs/tasks.ts';
@@ -59,6 +60,7 @@ export function awayRoutes(services: Pick<Services, 'store' | 'blobs' | 'work'>)
         title: 'Blind listening',
         matchedLufs: round.matchedLufs,
         names: letters.map(() => ''),
+        fonts: await reelFonts(),
         answers: {
           kind,
           listenerId: listener.id,

@@ -4,6 +4,7 @@ import { reelPage } from '@marvet/core/listen/reelPage';
 import type { Span } from '@marvet/core/measure/report.types';
 import { takenNames } from '@marvet/core/takes/takenName';
 import { Hono } from 'hono';
+import { reelFonts } from '../exchange/reelFonts.ts';
 import { lettersS, reelZipParts, spokenLetters } from '../exchange/reelZip.ts';
 import { type ZipPart, zipped } from '../exchange/zipped.ts';
 import type { ChannelPlace } from '../jobs/tasks.ts';
@@ -50,7 +51,7 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
     const clipAt = (place: number) =>
       work.clip(trialId, { ...(places[place] as ChannelPlace), startS: starts[place] ?? 0, lengthS, gainDb: gainsDb[place] ?? 0, wide, disguise: null });
     const names = clips.map(({ name }) => name);
-    const page = reelPage({ title: `${trial.name}: ${names.length} clips`, matchedLufs, names, answers: null });
+    const page = reelPage({ title: `${trial.name}: ${names.length} clips`, matchedLufs, names, fonts: await reelFonts(), answers: null });
     const files = [...new Map(clips.map((clip) => [clip.file.id, clip])).values()];
     const kept = takenNames(
       files.map(({ file, take }) => ({

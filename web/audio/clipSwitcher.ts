@@ -10,6 +10,7 @@ import type { SwitcherClip, SwitcherCommand, SwitcherReport } from './switcherMe
 /** Level at which listening starts: -20 dB. */
 export const START_GAIN = 0.1;
 const SAMPLE_BYTES = 4;
+const UNFETCHED = 'The clips cannot be fetched. Look whether Marvet runs and the network holds, then reload the page.';
 
 /** Clips that come in pieces from the server: the address of a piece by its number, and how many clips each has. */
 export interface ServedClips {
@@ -53,23 +54,21 @@ export class ClipSwitcher {
   }
 
   private async firstOf({ clips, addressOf }: ServedClips) {
-    const answer = async (piece: number, signal: AbortSignal) => {
+    const fetched = async (piece: number, signal: AbortSignal) => {
       const response = await fetch(addressOf(piece), { signal });
       // What is wrong with the address stays wrong; a server that is busy or away may come back.
-      if (!response.ok) throw new (response.status < 500 ? Refused : Error)('The clips cannot be fetched. Reload the page.');
-      return response;
-    };
-    const clipsIn = async (response: Response) => {
+      if (!response.ok) throw new (response.status < 500 ? Refused : Error)(UNFETCHED);
       const each = Number(response.headers.get(CLIP_CHANNELS_HEADER));
       const channels = pieceChannels(await response.arrayBuffer(), clips * each);
-      return Array.from({ length: clips }, (_, clip): SwitcherClip => channels.slice(clip * each, (clip + 1) * each));
+      return {
+        frames: Number(response.headers.get(CLIP_FRAMES_HEADER)),
+        clips: Array.from({ length: clips }, (_, clip): SwitcherClip => channels.slice(clip * each, (clip + 1) * each)),
+      };
     };
-    const response = await answer(0, this.leaving.signal);
-    return {
-      frames: Number(response.headers.get(CLIP_FRAMES_HEADER)),
-      first: await clipsIn(response),
-      fetchPiece: async (piece: number, signal: AbortSignal) => clipsIn(await answer(piece, signal)),
-    };
+    const first = await fetched(0, this.leaving.signal).catch((error: unknown) => {
+      throw error instanceof Refused ? error : new Error(UNFETCHED, { cause: error });
+    });
+    return { frames: first.frames, first: first.clips, fetchPiece: async (piece: number, signal: AbortSignal) => (await fetched(piece, signal)).clips };
   }
 
   private feedFrom(of: PiecesToFeed, { onFailure }: Listener): PieceFeed {
@@ -77,7 +76,7 @@ export class ClipSwitcher {
     const fed = {
       take: (piece: number, clips: readonly SwitcherClip[]) => this.take(piece, clips),
       drop: (piece: number) => this.tell({ kind: 'drop', piece }),
-      failed: (error: Error) => onFailure(error.message),
+      failed: () => onFailure(UNFETCHED),
     };
     this.feed = new PieceFeed(of, fed, memoryForClips(deviceGib));
     return this.feed;
