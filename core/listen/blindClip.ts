@@ -1,6 +1,5 @@
 import { Biquad, type BiquadCoefficients } from '../audio/biquad.ts';
-import { interpolated, reachOf } from '../audio/resample.ts';
-import type { PairTrack } from '../measure/pair/track.ts';
+import { type PairTrack, readAtTimes } from '../measure/pair/track.ts';
 import { CLIP_PIECE_FRAMES, CLIP_RATE_HZ, clipFrames } from './clipForm.ts';
 
 const FADE_FRAMES = 0.01 * CLIP_RATE_HZ;
@@ -72,9 +71,5 @@ function toned(samples: Float64Array, { sections, gainDb }: ClipTone): void {
 function readAtClipRate(track: PairTrack, startS: number, from: number, count: number): Float64Array {
   const first = Math.round(startS * track.sampleRateHz);
   if (track.sampleRateHz === CLIP_RATE_HZ) return track.read(first + from, count);
-  const step = track.sampleRateHz / CLIP_RATE_HZ;
-  const place = from * step;
-  const reach = reachOf(step);
-  const begin = Math.floor(place) - reach;
-  return interpolated(track.read(first + begin, Math.ceil(count * step) + 2 * reach + 2), place - begin, step, count);
+  return readAtTimes(track, first / track.sampleRateHz + from / CLIP_RATE_HZ, 1 / CLIP_RATE_HZ, count);
 }

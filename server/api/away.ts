@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { isPaired, listenerDraftSchema } from '@marvet/core/domain/round';
 import { answersFileSchema } from '@marvet/core/formats/answersFile';
+import { LONGEST_WHOLE_S } from '@marvet/core/listen/clipForm';
 import { lockedNames } from '@marvet/core/listen/lockedNames';
 import { isWholeOrder } from '@marvet/core/listen/ranking';
 import { layReel } from '@marvet/core/listen/reel';
@@ -25,8 +26,6 @@ const KEY_BYTES = 16;
 /** What stands where nobody has said yet what they listened on. */
 const NOT_SAID = 'what they have, told with the answers';
 const GAP_S = 0.7;
-/** The page holds its clips as a whole: of longer performances it has the beginning. */
-const LONGEST_SENT_S = 120;
 
 /**
  * Listeners who get a page and listen where they are. The page has clips under letters, in an order of its own, and a form; names are
@@ -71,7 +70,7 @@ export function awayRoutes(services: Pick<Services, 'store' | 'blobs' | 'work'>)
         },
       });
       const whole = await blindClips(services, { listener, round, letters });
-      const together = { ...whole, lengthS: Math.min(whole.lengthS, LONGEST_SENT_S) };
+      const together = { ...whole, lengthS: Math.min(whole.lengthS, LONGEST_WHOLE_S) };
       const { lengthS, heard: under, disguised } = together;
       const { sources, wide } = await clipSources(services, together);
       const clipAt = (place: number) =>

@@ -1,4 +1,5 @@
 import { type ReelTold, reelQuerySchema } from '@marvet/core/contract/reel';
+import { LONGEST_WHOLE_S } from '@marvet/core/listen/clipForm';
 import { layReel, partName, phrasesOf, type Reel } from '@marvet/core/listen/reel';
 import { reelPage } from '@marvet/core/listen/reelPage';
 import type { Span } from '@marvet/core/measure/report.types';
@@ -14,9 +15,8 @@ import { type Described, described } from './reelNames.ts';
 import { anyStereo, matchedClips, placesOf } from './roundCuts.ts';
 import type { Services } from './services.ts';
 
-/** Nobody listens to a longer one; it bounds the file. Of longer performances it has the beginning, since each clip of it is held as a whole. */
+/** Nobody listens to a longer one; it bounds the file. */
 const LONGEST_S = 30 * 60;
-const LONGEST_CLIP_S = 120;
 
 /** A reel to send: clips matched and one after the other, with chapters, and the untouched files beside it. */
 export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blobs' | 'work'>): Hono {
@@ -24,7 +24,7 @@ export function reelRoutes({ store, blobs, work }: Pick<Services, 'store' | 'blo
   async function laid(trialId: string, query: Record<string, string>) {
     const asked = parsed(reelQuerySchema, query);
     const { matchedLufs, gainsDb, cuts, lengthS: performanceS } = await matchedClips({ store, blobs, work }, trialId, asked);
-    const lengthS = Math.min(performanceS ?? 0, LONGEST_CLIP_S);
+    const lengthS = Math.min(performanceS ?? 0, LONGEST_WHOLE_S);
     const starts = (cuts ?? []).map(({ startS }) => startS);
     const clips = await described(store, trialId, asked.recordingIds);
     const phrases = asked.order === 'phrase' ? await phrasesIn(store, asked.recordingIds, starts[0] ?? 0, lengthS, clips) : null;

@@ -1,3 +1,4 @@
+import type { Criterion } from '../../domain/criterion.ts';
 import { oneValue } from '../aggregate.ts';
 import { groundOf } from '../like/ground.ts';
 import { type Cell, type Draw, drawCell, isHalf, type Own, ownOf } from './drawnCell.ts';
@@ -15,10 +16,9 @@ export interface CriterionDrawn {
 /** A criterion laid out for drawing. */
 export interface Layout {
   own: Own[];
-  /** Whether the mean of all conditions counts, and of what was repeated under one; else the middle, or the worst. */
-  mean: boolean;
-  /** Makes one value of those of all conditions; null takes the mean or the middle. */
-  worst: ((values: readonly number[]) => number) | null;
+  aggregation: Criterion['aggregation'];
+  /** Makes one value of those of all conditions, whose order it may change. */
+  toOne(values: Float64Array): number;
   over: ((value: number) => number) | null;
   /** How much was recorded of each candidate against the one of whom most was. */
   coverage: number[];
@@ -26,8 +26,6 @@ export interface Layout {
   known: boolean[];
   complete: boolean[];
   takes: number;
-  /** The same where values are missing. */
-  toOne(values: Float64Array): number;
   /** Where values are missing, with what they are reckoned; null where none are. */
   reckoned: Reckoned | null;
   /** What scatters values where a model reckons what is missing; null where drawing takes does. */
@@ -67,9 +65,8 @@ export function layoutsOf({ criteria, candidateIds, samples, takeIds, listeners 
     const reckoned = ground.model ? reckonedOf(ground) : null;
     return {
       own,
-      mean: aggregation === 'mean',
+      aggregation,
       toOne: aggregation === 'mean' ? meanValue : aggregation === 'median' ? middleValue : (values) => oneValue(criterion)(Array.from(values)),
-      worst: aggregation === 'worst' ? oneValue(criterion) : null,
       over: dealbreaker ? (value) => (dealbreaker.side === 'below' ? dealbreaker.limit - value : value - dealbreaker.limit) : null,
       coverage: ground.coverage,
       known: ground.known,
@@ -88,13 +85,18 @@ export function drawnOf(layout: Layout, draw: Draw, into: CriterionDrawn): void 
   for (const [candidate, own] of layout.own.entries()) {
     let over = Number.NEGATIVE_INFINITY;
     // What is scattered needs no values of its own, but where a limit looks at them.
-    if (!scattered || layout.over) for (let cell = 0; cell < own.cells.length; cell++) drawCell(own, cell, draw, layout.mean);
+    if (!scattered || layout.over) for (let cell = 0; cell < own.cells.length; cell++) drawCell(own, cell, draw, layout.aggregation === 'mean');
     if (layout.over) for (let cell = 0; cell < own.cells.length; cell++) if ((own.times[cell] as number) > 0) over = Math.max(over, layout.over(own.values[cell] as number));
-    if (!layout.reckoned) into.values[candidate] = layout.worst ? worstOf(own, layout.worst) : layout.mean ? meanOf(own) : middleOf(own);
+    if (!layout.reckoned) into.values[candidate] = oneOf(own, layout);
     into.overLimit[candidate] = over;
   }
   if (scattered) scatter(scattered, draw, into.values);
   else if (layout.reckoned) reckon(layout.own, layout.reckoned, layout.toOne, into.values);
+}
+
+function oneOf(own: Own, { aggregation, toOne }: Layout): number {
+  if (aggregation === 'mean') return meanOf(own);
+  return aggregation === 'median' ? middleOf(own) : worstOf(own, toOne);
 }
 
 /** The mean of the conditions that are shared, by how often each is there; NaN where none is. */
@@ -138,8 +140,7 @@ function middleOf({ cells, values, times, order }: Own): number {
 }
 
 /** The worst of the conditions that are shared and there; NaN where none is. */
-function worstOf({ cells, values, times }: Own, worst: (values: readonly number[]) => number): number {
-  const there: number[] = [];
-  for (let cell = 0; cell < cells.length; cell++) if ((cells[cell] as Cell).shared && (times[cell] as number) > 0) there.push(values[cell] as number);
+function worstOf({ cells, values, times }: Own, worst: (values: Float64Array) => number): number {
+  const there = values.filter((_, cell) => (cells[cell] as Cell).shared && (times[cell] as number) > 0);
   return there.length === 0 ? Number.NaN : worst(there);
 }

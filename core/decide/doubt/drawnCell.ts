@@ -37,7 +37,7 @@ export function ownOf(cells: Cell[]): Own {
 export function drawCell(own: Own, cell: number, { takes, listeners }: Draw, mean: boolean): void {
   const { value, weight, take, listener } = own.cells[cell] as Cell;
   // Most conditions were recorded once.
-  if (value.length === 1 && (weight[0] as number) > 0) {
+  if (value.length === 1) {
     own.times[cell] = (takes[take[0] as number] as number) * (listeners[listener[0] as number] as number);
     own.values[cell] = value[0] as number;
     return;

@@ -1,6 +1,6 @@
 import type { ByteSource } from '../../audio/byteSource.ts';
 import { readSpan } from '../../audio/readSamples.ts';
-import { interpolated } from '../../audio/resample.ts';
+import { interpolated, reachOf } from '../../audio/resample.ts';
 import type { WavLayout } from '../../audio/wavFormat.ts';
 
 /** One channel that can be read anywhere, so that a pair of long files takes little memory. */
@@ -51,9 +51,6 @@ export function sampleTrack(samples: Float64Array, sampleRateHz: number): PairTr
   };
 }
 
-/** Samples to either side that interpolation needs. */
-const MARGIN = 64;
-
 /**
  * A stretch of a track at another rate and clock: `count` values from `startS` on, `stepS` seconds of
  * the track apart.
@@ -61,7 +58,8 @@ const MARGIN = 64;
 export function readAtTimes(track: PairTrack, startS: number, stepS: number, count: number): Float64Array {
   const start = startS * track.sampleRateHz;
   const step = stepS * track.sampleRateHz;
-  const first = Math.floor(start) - MARGIN;
-  const samples = track.read(first, Math.ceil(count * step) + 2 * MARGIN + 2);
+  const reach = reachOf(step);
+  const first = Math.floor(start) - reach;
+  const samples = track.read(first, Math.ceil(count * step) + 2 * reach + 2);
   return interpolated(samples, start - first, step, count);
 }

@@ -1,8 +1,10 @@
 import { isPaired, type Round } from '@marvet/core/domain/round';
+import { LONGEST_WHOLE_S } from '@marvet/core/listen/clipForm';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useAddAwayMutation, useReadAnswersMutation } from '../../data/judging.ts';
+import { durationText } from '../../parts/durationText.ts';
 import { useNotice } from '../../parts/notices.tsx';
 import { Trouble } from '../../parts/states.tsx';
 
@@ -21,8 +23,9 @@ export function AwayPages({ trialId, round }: { trialId: string; round: Round })
     <details className="mt-3">
       <summary>Somebody who is not here</summary>
       <p className="small soft mt-2 mb-2">
-        They get a ZIP with a page that opens from any folder, without Marvet and without a network, and the clips one after the other as sound. Names are locked in the page. They
-        listen, judge and save a small file; read it in here. Once it is in you get a key that opens the names on their page. What is sent cannot be called back.
+        They get a ZIP with a page that opens from any folder, without Marvet and without a network, and the clips one after the other as sound, of each its first{' '}
+        {durationText(LONGEST_WHOLE_S)} at most. Names are locked in the page. They listen, judge and save a small file; read it in here. Once it is in you get a key that opens the
+        names on their page. What is sent cannot be called back.
       </p>
       <Form
         className="row-line"

@@ -1,4 +1,5 @@
 import type { RecordingRow } from '@marvet/core/contract/recordings';
+import { LONGEST_WHOLE_S } from '@marvet/core/listen/clipForm';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { useReelQuery } from '../../data/judging.ts';
@@ -61,7 +62,7 @@ export function ReelToSend({ trialId, recordings, targetLufs, ceilingDbtp }: Ree
         <span className="small soft" role="status">
           {isFetching
             ? 'The reel is laid out'
-            : data && !error && `${data.parts} parts, ${durationText(data.lengthS)}${data.leftOutS > 0 ? '; of each clip the first two minutes' : ''}`}
+            : data && !error && `${data.parts} parts, ${durationText(data.lengthS)}${data.leftOutS > 0 ? `; of each clip the first ${durationText(LONGEST_WHOLE_S)}` : ''}`}
         </span>
       </div>
       <Trouble error={error} />
