@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { writeWav } from '../core/audio/writeWav.ts';
+import { type OpenListening, openPiecesQuestion } from '../core/contract/openListening.ts';
 import type { FileRow, RecordingRow } from '../core/contract/recordings.ts';
 import { mixed, whiteNoise } from '../core/testing/signals.ts';
 import { dryClip } from '../demo/dryClip.ts';
@@ -85,7 +86,8 @@ test('a transmitter that clips, with its backup 12 dB lower, and a camera in ste
   await accessible(page);
 
   // Heard beside the mono one, open, in two channels.
-  const { clips } = await heardClips((address) => fetch(`${marvet.address}/api${address}`), `${at}/open-listening/pieces`, `?recordingIds=${camera.id},${transmitter!.id}`);
+  const open = await ask<OpenListening>(marvet.address, 'POST', `${at}/open-listening`, { recordingIds: [camera.id, transmitter!.id] });
+  const { clips } = await heardClips((address) => fetch(`${marvet.address}/api${address}`), `${at}/open-listening/pieces`, openPiecesQuestion(open));
   const [stereo, mono] = clips.map((channels) => channels.length);
   // Beside a stereo one every clip has two sides; those of one that was recorded in mono are alike.
   expect([stereo, mono]).toEqual([2, 2]);

@@ -19,7 +19,7 @@ test.afterAll(async () => {
 
 test('long clips on a device with little memory: heard anywhere at once, of which it holds what comes next', async ({ page }) => {
   const { trialId } = await smallTrial(marvet.address);
-  await bringTake(marvet.address, folder, trialId, 1, 16);
+  await bringTake(marvet.address, folder, trialId, 1, 18);
   const ids = (await ask<{ id: string }[]>(marvet.address, 'GET', `/trials/${trialId}/recordings`)).map(({ id }) => id);
   await page.addInitScript(() => Object.defineProperty(navigator, 'deviceMemory', { value: 0.25 }));
   const asked: number[] = [];
@@ -62,4 +62,7 @@ test('long clips on a device with little memory: heard anywhere at once, of whic
   // What was not there for the loop may still come in, no more than there is room for.
   expect(asked.length - atLoop).toBeLessThanOrEqual(21);
   await expect(page.getByText('fetching …')).toHaveCount(0);
+  // A reel holds its clips as a whole: of these the beginning, and it says so.
+  await page.getByText('A reel to send to others').click();
+  await expect(page.getByText(/^2 parts, .*; of each clip the first 2 min$/)).toBeVisible();
 });

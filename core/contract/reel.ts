@@ -1,8 +1,14 @@
 import { z } from 'zod';
-import { clipsInAddressSchema } from './clipPieces.ts';
+import { clipsDraftSchema } from '../domain/round.ts';
 
 /** What a reel is made of, as it stands in an address: recordings parted by commas. */
-export const reelQuerySchema = clipsInAddressSchema.extend({
+export const reelQuerySchema = z.object({
+  recordingIds: z
+    .string({ error: 'Choose the recordings of the reel' })
+    .transform((ids) => ids.split(','))
+    .pipe(clipsDraftSchema.shape.recordingIds),
+  targetLufs: z.coerce.number().pipe(clipsDraftSchema.shape.targetLufs.unwrap()).default(-23),
+  ceilingDbtp: z.coerce.number().pipe(clipsDraftSchema.shape.ceilingDbtp.unwrap()).default(-1),
   order: z.enum(['clip', 'phrase']).default('clip'),
   /** What is heard between clips: nothing, or the letter of the next. */
   gaps: z.enum(['silent', 'spoken']).default('silent'),

@@ -5,7 +5,7 @@ import { readWavHeader } from '@marvet/core/audio/readWavHeader';
 import { resample } from '@marvet/core/audio/resample';
 import { writeWav } from '@marvet/core/audio/writeWav';
 import type { Beginning, LaidOut, LayOut } from '@marvet/core/contract/beginning';
-import type { OpenListening } from '@marvet/core/contract/openListening';
+import { type OpenListening, openPiecesQuestion } from '@marvet/core/contract/openListening';
 import type { Places, Placings } from '@marvet/core/contract/places';
 import type { RecordingRow } from '@marvet/core/contract/recordings';
 import type { Chain } from '@marvet/core/domain/chain';
@@ -308,7 +308,7 @@ describe('open listening', () => {
     const rows = (await harness.call<RecordingRow[]>('GET', `${at}/recordings`)).body;
     const { status, body } = await harness.call<OpenListening>('POST', `${at}/open-listening`, { recordingIds: rows.map(({ id }) => id) });
     expect(status).toBe(200);
-    const { clips } = await heardClips((address) => harness.raw('GET', address), `${at}/open-listening/pieces`, `?recordingIds=${rows.map(({ id }) => id)}`);
+    const { clips } = await heardClips((address) => harness.raw('GET', address), `${at}/open-listening/pieces`, openPiecesQuestion(body));
     const [a, b] = clips.map(([samples]) => samples) as [Float64Array, Float64Array];
     expect(a.length).toBe(Math.round(body.lengthS * 48_000));
     expect(b.length).toBe(a.length);
@@ -319,7 +319,7 @@ describe('open listening', () => {
     const level = (samples: Float64Array) => 10 * Math.log10(samples.reduce((sum, x) => sum + x * x, 0) / samples.length);
     expect(Math.abs(level(a) - level(b))).toBeLessThan(3);
     // Once more, the second brought nearest to the first, which is its own equal and stays as it is.
-    const question = `?recordingIds=${rows.map(({ id }) => id)}&equalTo=${rows[0]?.id}`;
+    const question = openPiecesQuestion(body, rows[0]?.id);
     const both = (await heardClips((address) => harness.raw('GET', address), `${at}/open-listening/pieces`, question)).clips.map(([samples]) => samples as Float64Array);
     expect(both.map(({ length }) => length)).toEqual([a.length, a.length, a.length, a.length]);
     expect(both.slice(0, 3)).toEqual([a, b, a]);
@@ -336,9 +336,11 @@ describe('open listening', () => {
   });
 
   it.each([
-    ['a piece of no number', 'x', `recordingIds=${newId()},${newId()}`, 422],
-    ['a piece of one clip', '0', `recordingIds=${newId()}`, 422],
-    ['a piece of strange recordings', '0', `recordingIds=${newId()},${newId()}`, 422],
+    ['a piece of no number', 'x', `clips=${newId()}:0:0,${newId()}:0:0&lengthS=5`, 422],
+    ['a piece of one clip', '0', `clips=${newId()}:0:0&lengthS=5`, 422],
+    ['a piece of clips that are nowhere', '0', `clips=${newId()},${newId()}&lengthS=5`, 422],
+    ['a piece of no length', '0', `clips=${newId()}:0:0,${newId()}:0:0&lengthS=0`, 422],
+    ['a piece of strange recordings', '0', `clips=${newId()}:0:0,${newId()}:0:0&lengthS=5`, 404],
   ])('%s', async (_name, piece, question, status) => {
     expect((await harness.call('GET', `${at}/open-listening/pieces/${piece}?${question}`)).status).toBe(status);
   });

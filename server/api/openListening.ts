@@ -35,10 +35,8 @@ export function openListeningRoutes({ store, blobs, work }: Pick<Services, 'stor
     })
     .get('/pieces/:piece', async (context) => {
       const trialId = pathId(context, 'trial');
-      const { equalTo, ...asked } = parsed(openPiecesSchema, context.req.query());
-      const { gainsDb, cuts, lengthS } = await matchedClips({ store, blobs, work }, trialId, asked);
-      const plain = asked.recordingIds.map((recordingId, place): HeardClip => ({ recordingId, startS: cuts?.[place]?.startS ?? 0, gainDb: gainsDb[place] ?? 0 }));
+      const { clips: plain, lengthS, equalTo } = parsed(openPiecesSchema, context.req.query());
       const clips = equalTo === undefined ? plain : [...plain, ...(await equalised(trialId, plain, equalTo))];
-      return pieceAnswer({ store, blobs, work }, context, { trialId, subjectId: trialId, clips, heard: clips.map((_, place) => place), lengthS: lengthS ?? 0, disguised: false });
+      return pieceAnswer({ store, blobs, work }, context, { trialId, subjectId: trialId, clips, heard: clips.map((_, place) => place), lengthS, disguised: false });
     });
 }

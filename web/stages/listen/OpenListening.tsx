@@ -1,3 +1,4 @@
+import { openPiecesQuestion } from '@marvet/core/contract/openListening';
 import { type RecordingRow, TABLE_FIGURES } from '@marvet/core/contract/recordings';
 import { slateLabel } from '@marvet/core/domain/take';
 import { BLIND_LETTERS } from '@marvet/core/listen/blindOrder';
@@ -29,12 +30,6 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
   const words = useTrialWords(trialId);
   const byId = useTakesById(trialId);
   const [against, setAgainst] = useState('');
-  const question = new URLSearchParams({
-    recordingIds: ids.join(','),
-    targetLufs: String(MATCHED.targetLufs),
-    ceilingDbtp: String(MATCHED.ceilingDbtp),
-    ...(against && { equalTo: against }),
-  });
   const nameOf = (id: string) => {
     const recording = recordings.find((each) => each.id === id);
     const { chain, take } = placed(recording, byId, words.chains);
@@ -68,7 +63,7 @@ export function OpenListening({ trialId, recordings }: { trialId: string; record
                 matchedLufs={query.data?.matchedLufs ?? MATCHED.targetLufs}
                 source={{
                   pieces: `/api/trials/${trialId}/open-listening/pieces`,
-                  question: `?${question}`,
+                  question: openPiecesQuestion(query.data!, against),
                   ...(against && { otherwise: `Equalised to ${nameOf(against)}` }),
                 }}
                 picture={(heard, atS, onSeek) => {
