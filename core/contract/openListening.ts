@@ -21,8 +21,11 @@ const clipSchema = z
   .pipe(
     z.object({
       recordingId: idSchema,
-      startS: z.coerce.number({ error: 'A clip starts in its recording' }).min(-60, 'A clip starts in its recording').max(86_400, 'A clip starts in its recording'),
-      gainDb: z.coerce.number({ error: 'A clip has a gain' }).min(-80, 'A clip is moved by 80 dB at most').max(80, 'A clip is moved by 80 dB at most'),
+      startS: z.coerce
+        .number<string | undefined>({ error: 'A clip starts in its recording' })
+        .min(-60, 'A clip starts in its recording')
+        .max(86_400, 'A clip starts in its recording'),
+      gainDb: z.coerce.number<string | undefined>({ error: 'A clip has a gain' }).min(-80, 'A clip is moved by 80 dB at most').max(80, 'A clip is moved by 80 dB at most'),
     }),
   );
 
