@@ -25,12 +25,16 @@ const EDGE_S = 0.05;
 /** A voice this far under its own mean is not there; between the two it may be. */
 const SPOKEN_DB = -28;
 const UNSPOKEN_DB = -42;
+/** Nor is it where the recording has little more than its own noise. */
+const OVER_OWN_NOISE_DB = [4, 10] as const;
 const NOBODY_DB = -120;
 const BLOCK = 4096;
 
 interface Heard {
   samples: Float64Array;
   voice: Float64Array;
+  /** Noise that is recorded with the voice; null where there is none. */
+  ownNoiseDbfs: number | null;
   events: { kind: string; startS: number; endS: number }[];
   /** Pops of the talker's own, where they are known by physics alone. */
   pops: { startS: number; endS: number }[] | null;
@@ -48,6 +52,7 @@ export function trainingTake(job: TrainingJob): TrainingTake {
   const { timesS, values } = frameFeatures(tracks, 0);
   const spoken = levelsAt(heard.voice, timesS);
   const mean = 10 * Math.log10(meanOfLoud(spoken));
+  const own = (heard.ownNoiseDbfs ?? NOBODY_DB) - mean;
   const answers = new Uint8Array(timesS.length * LIKELY_TARGETS.length);
   timesS.forEach((time, frame) => {
     const inside = (kind: string, reachS: number) => heard.events.some((event) => event.kind === kind && time > event.startS - reachS && time < event.endS + reachS);
@@ -55,7 +60,7 @@ export function trainingTake(job: TrainingJob): TrainingTake {
       const at = frame * LIKELY_TARGETS.length + index;
       if (target === 'voice') {
         const level = 10 * Math.log10((spoken[frame] as number) + 1e-15) - mean;
-        answers[at] = mean < NOBODY_DB ? 0 : level > SPOKEN_DB ? 1 : level < UNSPOKEN_DB ? 0 : 2;
+        answers[at] = mean < NOBODY_DB ? 0 : level > Math.max(SPOKEN_DB, own + OVER_OWN_NOISE_DB[1]) ? 1 : level < Math.max(UNSPOKEN_DB, own + OVER_OWN_NOISE_DB[0]) ? 0 : 2;
       } else if (target === 'plosive' && heard.pops) answers[at] = heard.pops.some((pop) => time > pop.startS && time < pop.endS) ? 1 : 0;
       else answers[at] = inside(target, 0) ? 1 : inside(target, EDGE_S) ? 2 : 0;
     });
@@ -71,8 +76,8 @@ function shared<T extends Float32Array | Uint8Array>(values: T, kind: { new (buf
 }
 
 function realHeard({ seed, group, folder, anybodySpeaks }: Extract<TrainingJob, { of: 'real' }>): Heard {
-  const { samples, voice, events, pops } = realTake(seed, group, 'tuning', folder, anybodySpeaks);
-  return { samples, voice, events, pops };
+  const { samples, voice, ownNoiseDbfs, events, pops } = realTake(seed, group, 'tuning', folder, anybodySpeaks);
+  return { samples, voice, ownNoiseDbfs, events, pops };
 }
 
 let voices: Float64Array[][] | null = null;
@@ -80,7 +85,7 @@ let voices: Float64Array[][] | null = null;
 function simulatedHeard({ seed, group }: Extract<TrainingJob, { of: 'simulated' }>): Heard {
   voices ??= dryVoices();
   const { samples, truth } = labelledTake(specOf(seed, group, voices));
-  return { samples, voice: truth.cleanVoice, events: truth.events, pops: null };
+  return { samples, voice: truth.cleanVoice, ownNoiseDbfs: null, events: truth.events, pops: null };
 }
 
 /** Half of the takes go through what a chain may do to a sound: another tilt, a low-cut, another level. */

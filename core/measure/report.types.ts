@@ -3,7 +3,7 @@ import type { FileFormat } from '../domain/fileFormat.ts';
 import type { EventKind } from '../domain/measureId.ts';
 
 /** Raised whenever the definition of a figure changes; old reports then say that they are old. */
-export const METHOD_VERSION = 5;
+export const METHOD_VERSION = 6;
 
 /** A stretch of time in seconds from the start of the file: [start, end]. */
 export type Span = [startS: number, endS: number];

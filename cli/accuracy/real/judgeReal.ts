@@ -11,7 +11,7 @@ import { stiTruth } from './stiTruth.ts';
 import type { Half } from './talkers.ts';
 
 /** What a take with a recorded talker was, and what was measured of it. */
-export interface JudgedReal extends Omit<RealTake, 'samples' | 'voice' | 'response'> {
+export interface JudgedReal extends Omit<RealTake, 'samples' | 'voice' | 'response' | 'underWords'> {
   group: RealGroup;
   half: Half;
   lengthS: number;
@@ -29,12 +29,12 @@ export interface JudgedReal extends Omit<RealTake, 'samples' | 'voice' | 'respon
 
 /** Renders a take and measures it. */
 export function judgeReal(seed: string, group: RealGroup, half: Half, folder: string): JudgedReal {
-  const { samples, voice, response, ...truth } = realTake(seed, group, half, folder);
+  const { samples, voice, response, underWords, ...truth } = realTake(seed, group, half, folder);
   const report = reportOf(samples, RATE_HZ);
   const { events, noise, character, intelligibility } = report;
   // Many of these talkers were recorded in rooms of their own, which nobody knows: beside a room that was laid they hardly count.
   const known = group === 'room';
-  const bed = samples.map((x, index) => x - (voice[index] as number));
+  const bed = samples.map((x, index) => x - (voice[index] as number) + (underWords[index] as number));
   return {
     ...truth,
     group,

@@ -16,6 +16,7 @@ const take = (change: Partial<JudgedReal>): JudgedReal => ({
   found: [],
   pops: [],
   floorDbfs: -65,
+  ownNoiseDbfs: -80,
   decayS: null,
   measuredFloorDbfs: -65,
   measuredDecayS: null,
@@ -46,7 +47,13 @@ describe('the count of what was found', () => {
   it('tells what was found by its name, under any name, and where nothing lies', () => {
     const events = [at('handling', 1), at('handling', 5), at('handling', 9)];
     const found = [at('handling', 1.1), at('wind', 5.22), at('rustle', 20)] as JudgedReal['found'];
-    expect(countsOf([take({ events, found })])).toEqual({ laid: 3, named: 1, found: 2, falsePerMinute: 2 });
+    expect(countsOf([take({ events, found })])).toMatchObject({ laid: 3, named: 1, found: 2, falsePerMinute: 2 });
+  });
+
+  it('what words cover wholly is told apart, and finding it is no mistake', () => {
+    const events = [at('rustle', 1), { ...at('rustle', 5), isCovered: true }, { ...at('rustle', 9), isCovered: true }];
+    const found = [at('rustle', 5)] as JudgedReal['found'];
+    expect(countsOf([take({ events, found })])).toEqual({ laid: 1, named: 0, found: 0, covered: 2, foundCovered: 1, falsePerMinute: 0 });
   });
 
   it('wind between two gusts is no mistake, a knock there is', () => {

@@ -11,6 +11,7 @@ import { type RandomSource, randomSource, seedOf } from '@marvet/core/simulate/r
 import { layClick, layRustle } from '@marvet/core/simulate/touches';
 import { windNoise } from '@marvet/core/simulate/windNoise';
 import { RATE_HZ } from './decoded.ts';
+import { evenlyQuiet, noiseOf, ownNoiseOf } from './ownNoise.ts';
 import { popsOf } from './pops.ts';
 import { type Half, talkersOf, wordsOf } from './talkers.ts';
 import { type ThingKind, thing, thingsOf } from './things.ts';
@@ -27,11 +28,15 @@ export interface RealTake {
   samples: Float64Array;
   /** What was said, before anything was laid over it; longer than the take where a room rings on. */
   voice: Float64Array;
-  events: (Omit<LabelledEvent, 'kind'> & { kind: LabelledEvent['kind'] | 'disturbance' })[];
+  events: (Omit<LabelledEvent, 'kind'> & { kind: LabelledEvent['kind'] | 'disturbance'; isCovered?: boolean })[];
   /** Where the talker's own breath popped the recording's microphone: what is found there is no mistake. */
   pops: { startS: number; endS: number }[];
-  /** RMS of the bed of noise, in dBFS. */
+  /** RMS of the noise between words, in dBFS: the bed that was laid and the noise of the talker's own recording. */
   floorDbfs: number;
+  /** Noise of the talker's own recording, in dBFS; within `voice` where words are, in the bed everywhere else. */
+  ownNoiseDbfs: number;
+  /** That noise as it lies within the words. */
+  underWords: Float64Array;
   /** Decay of the room, mean of 500 Hz and 1 kHz; null in the open. */
   decayS: number | null;
   /** What the room makes of a click; null in the open. */
@@ -60,16 +65,22 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
   const among = <T>(list: readonly T[]) => list[Math.floor(random.uniform() * list.length)] as T;
   const between = (from: number, to: number) => from + (to - from) * random.uniform();
   const words = speech(among(talkersOf(half)), folder, random, half === 'tuning');
-  const spoken = anybodySpeaks ? words : new Float64Array(words.length);
+  const spoken = anybodySpeaks ? words.voice : new Float64Array(words.voice.length);
   let voice = spoken;
   let decayS: number | null = null;
   let response: Float64Array | null = null;
   if (group === 'room') ({ voice, decayS, response } = inRoom(spoken, among([0.4, 0.7, 1, 1.5, 2, 2.5]), random));
   const length = voice.length;
-  const floorDbfs = group === 'steady noise' ? between(-52, -44) : between(-70, -62);
+  const bedDbfs = group === 'steady noise' ? between(-52, -44) : between(-70, -62);
   const noise = slopedNoise(length, RATE_HZ, among([0, -3, -5]), random);
-  const scale = amplitude(floorDbfs) / rmsOf(noise);
-  let samples: Float64Array = voice.map((x, index) => x + scale * (noise[index] as number));
+  const scale = amplitude(bedDbfs) / rmsOf(noise);
+  // The noise of the talker's recording goes on between the words; cut off with each of them it would be a gate's doing.
+  const own = noiseOf(words.noise, length, random);
+  const ownRms = rmsOf(own);
+  const floorDbfs = 10 * Math.log10(amplitude(bedDbfs) ** 2 + ownRms ** 2);
+  const isWord = (index: number) => (anybodySpeaks ? (words.isWord[index] ?? 0) : 0);
+  const underWords = own.map((x, index) => x * isWord(index));
+  let samples: Float64Array = voice.map((x, index) => x + scale * (noise[index] as number) + (own[index] as number) * Math.sqrt(1 - isWord(index) ** 2));
   const events: RealTake['events'] = [];
   // Few things are in the tuning half: played faster or slower each is another.
   const heardAs = (shape: Float64Array) => (half === 'tuning' ? atSpeed(shape, between(0.7, 1.45)) : shape);
@@ -77,7 +88,8 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
     const start = Math.round(atS * RATE_HZ);
     for (let index = 0; index < shape.length && start + index < length; index++) samples[start + index] = (samples[start + index] as number) + peak * (shape[index] as number);
     const [from, to] = heardPart(shape);
-    events.push({ kind, startS: atS + from, endS: atS + to });
+    const isCovered = isCoveredBy(voice, start, shape, peak, floorDbfs);
+    events.push({ kind, startS: atS + from, endS: atS + to, isCovered });
   };
   const moments = spread(4, length / RATE_HZ, 1.6, random);
   if (group === 'knocks')
@@ -110,28 +122,48 @@ export function realTake(seed: string, group: RealGroup, half: Half, folder: str
   if (group === 'music') {
     const played = thing(`usr/share/sonic-pi/samples/${among(MUSIC[half])}.flac`, folder, 20);
     const level = amplitude(VOICE_DBFS - 12) / rmsOf(played);
-    samples = samples.map((x, index) => x + level * (played[index % played.length] as number));
+    const music = playedOn(played, length);
+    samples = samples.map((x, index) => x + level * (music[index] as number));
   }
   const linkFault = ({ mutes: mute, fades: fade, bursts: burst, repeats: repeat } as Partial<Record<RealGroup, typeof mute>>)[group];
   if (linkFault) for (const at of spread(12, length / RATE_HZ, 0.4, random)) events.push({ kind: 'dropout', ...linkFault(samples, RATE_HZ, at, random) });
   if (group === 'clicks') for (const at of spread(6, length / RATE_HZ, 0.4, random)) events.push({ kind: 'click', ...layClick(samples, RATE_HZ, at, between(0.05, 0.3), random) });
-  return { samples, voice, pops: popsOf(spoken, RATE_HZ), events: events.sort((a, b) => a.startS - b.startS), floorDbfs, decayS, response };
+  return {
+    samples,
+    voice,
+    pops: popsOf(spoken, RATE_HZ),
+    events: events.sort((a, b) => a.startS - b.startS),
+    floorDbfs,
+    ownNoiseDbfs: 20 * Math.log10(Math.max(ownRms, 1e-9)),
+    underWords,
+    decayS,
+    response,
+  };
+}
+
+/** Words with pauses between them, where a word is (0 to 1, faded at its edges), and the spectrum of the noise that is in them. */
+interface Speech {
+  voice: Float64Array;
+  isWord: Float64Array;
+  noise: Float64Array;
 }
 
 /** Words of one talker with pauses as people make them, at the level of speech. */
-function speech(talker: string, folder: string, random: RandomSource, varied: boolean): Float64Array {
-  const known = wordsOf(talker, folder, WORDS_KNOWN);
+function speech(talker: string, folder: string, random: RandomSource, varied: boolean): Speech {
+  const known = evenlyQuiet(wordsOf(talker, folder, WORDS_KNOWN));
   // Ten talkers are few to learn voices from: heard faster or slower each is another, lower or higher.
   const speed = varied ? 0.78 + 0.44 * random.uniform() : 1;
-  const words = Array.from({ length: WORDS }, () => faded(atSpeed(known[Math.floor(random.uniform() * known.length)] as Float64Array, speed)));
-  const voice = withGaps(
-    [new Float64Array(RATE_HZ / 2), ...words, new Float64Array(RATE_HZ)],
-    Array.from({ length: WORDS + 1 }, () => 0.25 + 0.75 * random.uniform()),
-    RATE_HZ,
-  );
+  const words = Array.from({ length: WORDS }, () => atSpeed(known[Math.floor(random.uniform() * known.length)] as Float64Array, speed));
+  const gapsS = Array.from({ length: WORDS + 1 }, () => 0.25 + 0.75 * random.uniform());
+  const withPauses = (clips: readonly Float64Array[]) => withGaps([new Float64Array(RATE_HZ / 2), ...clips, new Float64Array(RATE_HZ)], gapsS, RATE_HZ);
+  const voice = withPauses(words.map(faded));
   const peak = voice.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
   const gain = amplitude(VOICE_DBFS) / rmsOf(voice.filter((x) => Math.abs(x) > 0.03 * peak));
-  return voice.map((x) => x * gain);
+  return {
+    voice: voice.map((x) => x * gain),
+    isWord: withPauses(words.map((word) => faded(new Float64Array(word.length).fill(1)))),
+    noise: ownNoiseOf(known).map((_, bin, bins) => ((bins[Math.round(bin / speed)] ?? 0) * gain ** 2) / speed),
+  };
 }
 
 /** A clip that was cut out of a recording begins and ends with its noise; an edge of that would be a click. */
@@ -181,6 +213,22 @@ function rubbed(cloth: (typeof CLOTHS)[number], recorded: Float64Array | null, r
   return shape;
 }
 
+const SEAM_S = 0.3;
+
+/** A piece of music again and again, its end faded into its beginning: a seam that could be heard would be a break. */
+function playedOn(piece: Float64Array, length: number): Float64Array {
+  const seam = Math.min(Math.round(SEAM_S * RATE_HZ), piece.length >> 1);
+  const out = new Float64Array(length + piece.length);
+  for (let start = 0; start < length; start += piece.length - seam) {
+    for (let index = 0; index < piece.length; index++) {
+      const fromEdge = Math.min(1, (index + 0.5) / seam, (piece.length - index - 0.5) / seam);
+      const gain = start === 0 && index < seam ? 1 : Math.sin((Math.PI / 2) * fromEdge);
+      out[start + index] = (out[start + index] as number) + gain * (piece[index] as number);
+    }
+  }
+  return out.subarray(0, length);
+}
+
 /** A sound as if it were played at another speed. */
 const atSpeed = (shape: Float64Array, speed: number) => resample(shape, RATE_HZ * speed, RATE_HZ);
 
@@ -192,6 +240,29 @@ function stroked(stroke: Float64Array, random: RandomSource): Float64Array {
     Array.from({ length: strokes - 1 }, () => 0.02 + 0.08 * random.uniform()),
     RATE_HZ,
   );
+}
+
+/** To stand out it must be over the noise by this much, and over the voice, for this long or half of what it lasts. */
+const OVER_FLOOR_DB = 6;
+const STANDS_OUT_S = 0.06;
+
+/** Whether words cover all of a sound that was laid: nowhere does it stand out of them and of the noise for long enough. */
+function isCoveredBy(voice: Float64Array, start: number, shape: Float64Array, peak: number, floorDbfs: number): boolean {
+  const step = RATE_HZ / 100;
+  const least = 10 ** ((floorDbfs + OVER_FLOOR_DB) / 10);
+  const meanSquare = (of: Float64Array, from: number) => {
+    const part = of.subarray(from, from + step);
+    return part.reduce((sum, x) => sum + x * x, 0) / Math.max(1, part.length);
+  };
+  let clear = 0;
+  let loud = 0;
+  for (let at = 0; at < shape.length; at += step) {
+    const own = peak ** 2 * meanSquare(shape, at);
+    if (own < least) continue;
+    loud++;
+    if (own >= meanSquare(voice, start + at)) clear++;
+  }
+  return clear * 0.01 < Math.min(STANDS_OUT_S, (loud * 0.01) / 2);
 }
 
 /** From where to where a shape is within 20 dB of its loudest, in seconds from its start. */

@@ -60,12 +60,12 @@ export function wordsOf(id: string, folder: string, most: number): Float64Array[
   const talker = TALKERS.find((each) => each.id === id);
   if (!talker) throw new Error(`Nobody is called ${id}`);
   const files = talker.folders
-    .flatMap((each) => readdirSync(join(folder, each), { withFileTypes: true }).map((entry) => join(folder, each, entry.name)))
+    .flatMap((each) => readdirSync(join(folder, each), { withFileTypes: true }).map((entry) => join(each, entry.name)))
     .filter((path) => RECORDED.test(path));
   const words: Float64Array[] = [];
   for (const path of files.sort()) {
     if (words.length >= most) break;
-    const word = decoded(path);
+    const word = decoded(folder, path);
     if (word.length >= LEAST_S * 48_000 && word.length <= MOST_S * 48_000 && word.some((x) => Math.abs(x) > 0.02)) words.push(word);
   }
   known.set(id, words);

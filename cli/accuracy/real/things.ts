@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import { decoded } from './decoded.ts';
 import type { Half } from './talkers.ts';
 
@@ -56,7 +55,7 @@ const MARGIN_S = 0.005;
 export function thing(file: string, folder: string, mostS: number): Float64Array {
   const kept = known.get(`${file} ${mostS}`);
   if (kept) return kept;
-  const whole = decoded(join(folder, file));
+  const whole = decoded(folder, file);
   const peak = whole.reduce((most, x) => Math.max(most, Math.abs(x)), 1e-9);
   const first = whole.findIndex((x) => Math.abs(x) > SILENCE * peak);
   let last = whole.length - 1;

@@ -9,11 +9,11 @@ const AROUND_S = 0.03;
 /** A click rings on in filters for this long, which does not count against it. */
 const OWN_S = 0.0015;
 /** How far a jump must stand out of the largest errors around it, and of their mean. */
-const OVER_LARGEST_DB = 7;
+const OVER_LARGEST_DB = 10;
 const OVER_MEAN_DB = 20;
-/** What begins with a click and goes on louder than it was before is the start of a sound: a drum, a door, a word. */
-const GOES_ON_S = [0.002, 0.015] as const;
-const MOST_RISE_DB = 8;
+/** What begins with a click and goes on louder or stiller than it was before is the start or the end of a sound: a drum, a door, a word. */
+const GOES_ON_S = [0.002, 0.012] as const;
+const MOST_CHANGE_DB = 3.5;
 const START_S = 0.01;
 const FLAT_REACH_S = 0.004;
 
@@ -37,7 +37,7 @@ export function findClicks({ tracks, startS }: Heard): AudioEvent[] {
     if (error <= (errors[bin - own - 1] ?? 0) * factor || error <= (errors[bin + own + 1] ?? 0) * factor) continue;
     const others = othersAround(errors, bin, around, own);
     if (error < others.largest * factor || error < others.mean * 10 ** (OVER_MEAN_DB / 20)) continue;
-    if (risesAt(tracks.breaks.meanSquares(), bin, binS)) continue;
+    if (changesAt(errors, bin, binS)) continue;
     const at = startS + bin * binS;
     if (sharedS(flat, at, at + binS) > 0) continue;
     events.push({ kind: 'click', startS: at, endS: at + binS, severityDb: Math.min(60, 20 * Math.log10(error / Math.max(others.largest, 1e-9))) });
@@ -65,10 +65,10 @@ function othersAround(errors: Float64Array, bin: number, around: number, own: nu
   return { largest, mean: count > 0 ? sum / count : 0 };
 }
 
-/** Whether more goes on right after a bin than right before it. */
-function risesAt(meanSquares: Float64Array, bin: number, binS: number): boolean {
+/** Whether what goes on right after a bin is not what went on right before it, seen by the errors of prediction. */
+function changesAt(errors: Float64Array, bin: number, binS: number): boolean {
   const [near, far] = GOES_ON_S.map((seconds) => Math.round(seconds / binS)) as [number, number];
-  const before = meanOf(meanSquares, Math.max(0, bin - far), Math.max(0, bin - near));
-  const after = meanOf(meanSquares, Math.min(meanSquares.length, bin + near), Math.min(meanSquares.length, bin + far));
-  return before > 0 && after > before * 10 ** (MOST_RISE_DB / 10);
+  const before = meanOf(errors, Math.max(0, bin - far), Math.max(0, bin - near));
+  const after = meanOf(errors, Math.min(errors.length, bin + near), Math.min(errors.length, bin + far));
+  return before > 0 && after > 0 && Math.abs(20 * Math.log10(after / before)) > MOST_CHANGE_DB;
 }
