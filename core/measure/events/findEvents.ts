@@ -2,7 +2,6 @@ import type { Heard } from '../chapter.types.ts';
 import type { AudioEvent } from '../report.types.ts';
 import { findClicks } from './clicks.ts';
 import { findDropouts } from './dropouts.ts';
-import { findFadeSteps } from './fadeSteps.ts';
 import { findFades } from './fades.ts';
 import type { LikelyMoments } from './namer.ts';
 import { findNoiseBursts } from './noiseBursts.ts';
@@ -13,9 +12,7 @@ import { findStandouts } from './standouts.ts';
  * the edges of a break are jumps too, and a thump has a top.
  */
 export function findEvents(chapter: Heard, moments: LikelyMoments): AudioEvent[] {
-  const breaks = oneOfEach([...findDropouts(chapter), ...findFades(chapter), ...findNoiseBursts(chapter), ...repeatsOf(chapter)]);
-  // What others found too has its edges told better by them.
-  const dropouts = oneOfEach([...breaks, ...findFadeSteps(chapter).filter((fade) => !near(fade, breaks, 0))]);
+  const dropouts = oneOfEach([...findDropouts(chapter), ...findFades(chapter), ...findNoiseBursts(chapter), ...repeatsOf(chapter)]);
   const standouts = findStandouts(chapter, moments);
   const knocks = standouts.filter(({ kind }) => kind === 'handling');
   const clicks = findClicks(chapter).filter((click) => !near(click, [...dropouts, ...knocks], 0.02));

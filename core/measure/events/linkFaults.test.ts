@@ -46,28 +46,6 @@ describe('break-ups of radio links', () => {
     expect(breaksIn(signal).map(({ startS }) => Math.round(startS * 100) / 100)).toEqual([2.45]);
   });
 
-  it('a fade where a voice fills the whole spectrum, so that no room tone is to be seen', () => {
-    const random = randomSource(12);
-    // Long vowels with breath from the lowest band to the top.
-    const syllables = Float64Array.from({ length: 8 * RATE_HZ }, (_, index) => {
-      const at = index / RATE_HZ;
-      const swell = at % 2 < 1.2 ? Math.sin((Math.PI * (at % 2)) / 1.2) ** 3 : 0;
-      let vowel = 0;
-      for (let harmonic = 1; harmonic <= 24; harmonic++) vowel += (0.09 / harmonic) * Math.sin(2 * Math.PI * 118 * harmonic * at + harmonic);
-      return vowel * swell + random.normal() * (0.0005 + 0.02 * swell ** 2);
-    });
-    const [fromS, lengthS] = [4.55, 0.12];
-    const faded = syllables.map((x, index) => {
-      const at = index / RATE_HZ - fromS;
-      return x * (at > 0 && at < lengthS ? 10 ** ((-12 * Math.min(1, at / 0.01, (lengthS - at) / 0.01)) / 20) : 1);
-    });
-    expect(breaksIn(syllables)).toEqual([]);
-    const found = breaksIn(faded);
-    expect(found).toHaveLength(1);
-    expect(Math.abs((found[0]?.startS ?? 0) - fromS)).toBeLessThan(0.03);
-    expect(Math.abs((found[0]?.severityDb ?? 0) - 12)).toBeLessThan(3);
-  });
-
   it('beats and strokes that begin at once and die away are none, and no clicks', () => {
     for (const [everyS, diesS] of [
       [0.25, 0.05],
