@@ -1,56 +1,73 @@
+import { cascadeDb } from '@marvet/core/audio/biquad';
 import { fftOf } from '@marvet/core/audio/fftOf';
 import { PowerSpectrum } from '@marvet/core/audio/powerSpectrum';
+import { aWeighting } from '@marvet/core/audio/weighting';
 import type { RandomSource } from '@marvet/core/simulate/random';
+import { RATE_HZ } from './decoded.ts';
 
 const SIZE = 1024;
 /** What a talker's clips hold when nobody speaks: the quietest frames of them all, so many of them. */
 const QUIET_SHARE = 0.05;
 /** A frame under this is digital silence around a clip, which is nobody's noise. */
 const SILENCE = 1e-9;
+const WEIGHTS = Float64Array.from({ length: SIZE / 2 + 1 }, (_, bin) => (bin === 0 ? 0 : 10 ** (cascadeDb(aWeighting(RATE_HZ), (bin * RATE_HZ) / SIZE, RATE_HZ) / 10)));
 
-/** Level of a clip's quietest frames against the clip. */
-function quietPart(word: Float64Array): number {
-  const powers = framesOf(word).map(({ power }) => power);
-  const mean = powers.reduce((sum, power) => sum + power, 0) / Math.max(1, powers.length);
-  return (powers.sort((a, b) => a - b)[Math.floor(QUIET_SHARE * powers.length)] ?? 0) / Math.max(mean, SILENCE);
+interface Frame {
+  power: number;
+  /** Behind the A weighting, by which frames are ranked: the power of a noise that falls steeply is that of a few low bins, and wavers by itself. */
+  weighted: number;
+  bins: Float64Array;
 }
 
 /**
- * The half of a talker's clips with least noise in them. Clips from a home were recorded one by one, with noises that lie
- * up to twenty decibels apart; said one after another, the place would change with every word.
+ * The half of a talker's clips with least noise in them, and the spectrum of that noise, as mean squares by bin of
+ * {@link SIZE} samples: of the quietest twentieth of their frames. Clips from a home were recorded one by one, with
+ * noises that lie up to twenty decibels apart; said one after another, the place would change with every word.
  */
-export function evenlyQuiet(words: readonly Float64Array[]): Float64Array[] {
-  const ranked = words.map((word) => ({ word, noise: quietPart(word) })).sort((a, b) => a.noise - b.noise);
-  return ranked.slice(0, Math.ceil(words.length / 2)).map(({ word }) => word);
+export function quietestOf(words: readonly Float64Array[]): { words: Float64Array[]; noise: Float64Array } {
+  const ranked = words
+    .map((word) => {
+      const frames = framesOf(word);
+      return { word, frames, noise: quietPart(frames) };
+    })
+    .sort((a, b) => a.noise - b.noise);
+  const kept = ranked.slice(0, Math.ceil(words.length / 2));
+  return { words: kept.map(({ word }) => word), noise: meanOfQuiet(kept.flatMap(({ frames }) => frames)) };
 }
 
-/** Frames of a clip and their mean squares, digital silence apart. */
-function framesOf(word: Float64Array): { power: number; bins: Float64Array }[] {
-  const frames: { power: number; bins: Float64Array }[] = [];
+/** Level of a clip's quietest frames against the clip. */
+function quietPart(frames: readonly Frame[]): number {
+  return meanPower(quietFrames(frames)) / Math.max(meanPower(frames), SILENCE);
+}
+
+const meanPower = (frames: readonly Frame[]) => frames.reduce((sum, { power }) => sum + power, 0) / Math.max(1, frames.length);
+
+function quietFrames(frames: readonly Frame[]): Frame[] {
+  return [...frames].sort((a, b) => a.weighted - b.weighted).slice(0, Math.ceil(QUIET_SHARE * frames.length));
+}
+
+/** Frames of a clip, digital silence apart. */
+function framesOf(word: Float64Array): Frame[] {
+  const frames: Frame[] = [];
   const spectrum = new PowerSpectrum(SIZE, (bins) => {
     const power = bins.reduce((sum, bin) => sum + bin, 0);
-    if (power > SILENCE) frames.push({ power, bins: Float64Array.from(bins) });
+    if (power > SILENCE) frames.push({ power, weighted: bins.reduce((sum, bin, index) => sum + bin * (WEIGHTS[index] as number), 0), bins: Float64Array.from(bins) });
   });
   spectrum.push(word, word.length);
   spectrum.flush();
   return frames;
 }
 
-/**
- * Spectrum of the noise that a talker was recorded in, as mean squares by bin of {@link SIZE} samples: of the
- * quietest twentieth of all frames of the words, digital silence apart.
- */
-export function ownNoiseOf(words: readonly Float64Array[]): Float64Array {
-  const frames = words.flatMap(framesOf).sort((a, b) => a.power - b.power);
-  const quiet = frames.slice(0, Math.ceil(QUIET_SHARE * frames.length));
+function meanOfQuiet(frames: readonly Frame[]): Float64Array {
+  const quiet = quietFrames(frames);
   const mean = new Float64Array(SIZE / 2 + 1);
   for (const { bins } of quiet) for (let bin = 0; bin < mean.length; bin++) mean[bin] = (mean[bin] as number) + (bins[bin] as number) / quiet.length;
   return mean;
 }
 
 /**
- * Noise without end that has a spectrum: frames of random phases, overlapped so that its power is even.
- * @param spectrum mean squares by bin, as {@link ownNoiseOf} gives
+ * Noise without end that has a spectrum, but for what lies under 23 Hz: frames of random phases, overlapped so that its power is even.
+ * @param spectrum mean squares by bin, as {@link quietestOf} gives
  */
 export function noiseOf(spectrum: Float64Array, length: number, random: RandomSource): Float64Array {
   const fft = fftOf(SIZE);

@@ -11,7 +11,9 @@ import { type RandomSource, randomSource, seedOf } from '@marvet/core/simulate/r
 import { layClick, layRustle } from '@marvet/core/simulate/touches';
 import { windNoise } from '@marvet/core/simulate/windNoise';
 import { RATE_HZ } from './decoded.ts';
-import { evenlyQuiet, noiseOf, ownNoiseOf } from './ownNoise.ts';
+import { isCoveredBy } from './isCoveredBy.ts';
+import { noiseOf, quietestOf } from './ownNoise.ts';
+import { playedOn } from './playedOn.ts';
 import { popsOf } from './pops.ts';
 import { type Half, talkersOf, wordsOf } from './talkers.ts';
 import { type ThingKind, thing, thingsOf } from './things.ts';
@@ -150,7 +152,7 @@ interface Speech {
 
 /** Words of one talker with pauses as people make them, at the level of speech. */
 function speech(talker: string, folder: string, random: RandomSource, varied: boolean): Speech {
-  const known = evenlyQuiet(wordsOf(talker, folder, WORDS_KNOWN));
+  const { words: known, noise } = quietestOf(wordsOf(talker, folder, WORDS_KNOWN));
   // Ten talkers are few to learn voices from: heard faster or slower each is another, lower or higher.
   const speed = varied ? 0.78 + 0.44 * random.uniform() : 1;
   const words = Array.from({ length: WORDS }, () => atSpeed(known[Math.floor(random.uniform() * known.length)] as Float64Array, speed));
@@ -162,7 +164,7 @@ function speech(talker: string, folder: string, random: RandomSource, varied: bo
   return {
     voice: voice.map((x) => x * gain),
     isWord: withPauses(words.map((word) => faded(new Float64Array(word.length).fill(1)))),
-    noise: ownNoiseOf(known).map((_, bin, bins) => ((bins[Math.round(bin / speed)] ?? 0) * gain ** 2) / speed),
+    noise: noise.map((_, bin, bins) => ((bins[Math.round(bin / speed)] ?? 0) * gain ** 2) / speed),
   };
 }
 
@@ -213,22 +215,6 @@ function rubbed(cloth: (typeof CLOTHS)[number], recorded: Float64Array | null, r
   return shape;
 }
 
-const SEAM_S = 0.3;
-
-/** A piece of music again and again, its end faded into its beginning: a seam that could be heard would be a break. */
-function playedOn(piece: Float64Array, length: number): Float64Array {
-  const seam = Math.min(Math.round(SEAM_S * RATE_HZ), piece.length >> 1);
-  const out = new Float64Array(length + piece.length);
-  for (let start = 0; start < length; start += piece.length - seam) {
-    for (let index = 0; index < piece.length; index++) {
-      const fromEdge = Math.min(1, (index + 0.5) / seam, (piece.length - index - 0.5) / seam);
-      const gain = start === 0 && index < seam ? 1 : Math.sin((Math.PI / 2) * fromEdge);
-      out[start + index] = (out[start + index] as number) + gain * (piece[index] as number);
-    }
-  }
-  return out.subarray(0, length);
-}
-
 /** A sound as if it were played at another speed. */
 const atSpeed = (shape: Float64Array, speed: number) => resample(shape, RATE_HZ * speed, RATE_HZ);
 
@@ -240,29 +226,6 @@ function stroked(stroke: Float64Array, random: RandomSource): Float64Array {
     Array.from({ length: strokes - 1 }, () => 0.02 + 0.08 * random.uniform()),
     RATE_HZ,
   );
-}
-
-/** To stand out it must be over the noise by this much, and over the voice, for this long or half of what it lasts. */
-const OVER_FLOOR_DB = 6;
-const STANDS_OUT_S = 0.06;
-
-/** Whether words cover all of a sound that was laid: nowhere does it stand out of them and of the noise for long enough. */
-function isCoveredBy(voice: Float64Array, start: number, shape: Float64Array, peak: number, floorDbfs: number): boolean {
-  const step = RATE_HZ / 100;
-  const least = 10 ** ((floorDbfs + OVER_FLOOR_DB) / 10);
-  const meanSquare = (of: Float64Array, from: number) => {
-    const part = of.subarray(from, from + step);
-    return part.reduce((sum, x) => sum + x * x, 0) / Math.max(1, part.length);
-  };
-  let clear = 0;
-  let loud = 0;
-  for (let at = 0; at < shape.length; at += step) {
-    const own = peak ** 2 * meanSquare(shape, at);
-    if (own < least) continue;
-    loud++;
-    if (own >= meanSquare(voice, start + at)) clear++;
-  }
-  return clear * 0.01 < Math.min(STANDS_OUT_S, (loud * 0.01) / 2);
 }
 
 /** From where to where a shape is within 20 dB of its loudest, in seconds from its start. */

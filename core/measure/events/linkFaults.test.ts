@@ -58,6 +58,20 @@ describe('break-ups of radio links', () => {
     }
   });
 
+  it('the stroke of a shaker in loud music is no click, the same jump alone is one', () => {
+    const strokes = (goesOn: number) => {
+      const random = randomSource(8);
+      return Float64Array.from({ length: 8 * RATE_HZ }, (_, index) => {
+        const at = (index / RATE_HZ) % 0.4;
+        const jump = index % (0.4 * RATE_HZ) === 0 && index > 0 ? 0.4 : 0;
+        return random.normal() * (0.01 + goesOn * Math.exp(-at / 0.03)) + jump;
+      });
+    };
+    const clicksIn = (signal: Float64Array) => reportOf([signal]).channels[0]!.events.filter(({ kind }) => kind === 'click');
+    expect(clicksIn(strokes(0))).toHaveLength(19);
+    expect(clicksIn(strokes(0.014))).toEqual([]);
+  });
+
   it('an s, a t, a swell and a gate that closes after each word are none', () => {
     const random = randomSource(4);
     const s = changed(2.2, 0.12, (x, at) => x + 0.05 * random.normal() * Math.sin((Math.PI * at) / 0.12));
